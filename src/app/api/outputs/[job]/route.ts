@@ -1,0 +1,8 @@
+import { endpoint } from '@/server/endpoint';
+import { outputs } from '@/server/outputs';
+
+type Params = { job: string };
+
+export const GET = endpoint<Params>((_request, { job }) => Response.json(outputs().status(job)));
+
+export const DELETE = endpoint<Params>(async (_request, { job }) => Response.json(await outputs().cancel(job)));

@@ -1,0 +1,7 @@
+import { createCamera, type Camera } from '../plan/camera';
+import type { Scene } from '../scene/schema';
+
+/** The camera of a scene's ground plan. */
+export function cameraOf({ plan, plate }: Pick<Scene, 'plan' | 'plate'>): Camera {
+  return createCamera(plan, plate.width / plate.height);
+}

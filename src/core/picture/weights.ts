@@ -1,0 +1,73 @@
+import type { Rgb } from '../color/rgb';
+import { GLASS_HOLD } from '../fixture/globe';
+import { gelColor } from '../fixture/gel-color';
+import { ambientGains } from '../night/ambient-gains';
+import { ambientLux } from '../night/hour';
+import { RANGES } from '../scene/ranges';
+import type { Scene } from '../scene/schema';
+import { burns, type Layer } from './layers';
+
+/** Reflectance that the plate's median luminance stands for. */
+const MIDDLE_GREY = 0.18;
+
+/**
+ * What land gets of the night's ambient light, over what the plate under the same exposure would say: by day the sun
+ * lights it beside the sky, by night the sky alone. Lamps are set against this share.
+ */
+const LAND_SHARE = 0.45;
+
+/** Scattering coefficient of the air at a haze of 1, per metre. */
+const THICKEST_HAZE = 0.02;
+
+/** Light of a fader in stops. At the lowest stop it is off. */
+export function faderGain(stops: number): number {
+  return stops <= RANGES.level.min ? 0 : 2 ** stops;
+}
+
+/** What the parts of a picture are multiplied by before they are added. */
+export interface Weights {
+  /** Gains on the plate under ambient light. */
+  ambient: Rgb;
+  /** Saturation of what ambient light shows. */
+  saturation: number;
+  layers: LayerWeights[];
+}
+
+/** Weights of one layer: spill is lux on the plate, air and source are cd/m2. */
+export interface LayerWeights {
+  spill: Rgb;
+  air: Rgb;
+  source: Rgb;
+}
+
+/**
+ * Weights of a scene. The camera is set so that the plate under ambient light alone shows `night.exposure` stops below
+ * the day; the hour's lux then say how bright a lamp is beside it.
+ *
+ * @param middle median luminance of the plate's land
+ */
+export function pictureWeights(scene: Scene, layers: readonly Layer[], middle: number): Weights {
+  const { night, desk } = scene;
+  const perLux = (LAND_SHARE * 2 ** night.exposure) / ambientLux(night.hour);
+  const perNit = (Math.PI * perLux * middle) / MIDDLE_GREY;
+  const ambient = faderGain(desk.ambient);
+  const haze = THICKEST_HAZE * night.haze ** 2;
+  return {
+    ambient: times(ambientGains(night.exposure, night.kelvin, night.tint), ambient),
+    saturation: night.saturation,
+    layers: layers.map(({ circuit, gel }) => {
+      const lit = burns(circuit, scene) ? faderGain(circuit.level) * faderGain(desk.master) : 0;
+      const color = times(gelColor(gel), lit);
+      const spill = faderGain(circuit.spillLevel);
+      return {
+        spill: times(color, spill * perLux),
+        air: times(color, spill * perNit * haze),
+        source: times(color, faderGain(circuit.lampLevel) * perNit * GLASS_HOLD),
+      };
+    }),
+  };
+}
+
+function times([r, g, b]: Rgb, k: number): Rgb {
+  return [r * k, g * k, b * k];
+}

@@ -1,0 +1,74 @@
+import { LUMINANCE } from '../color/luminance';
+import { bilinearRow } from '../plane/bilinear-row';
+import type { RgbPlanes } from '../plane/plane';
+import type { Region } from '../plane/region';
+import type { Camera } from './camera';
+import { FARTHEST_GROUND } from './ground';
+import type { Survey } from './survey';
+
+/**
+ * The lie of the land per pixel of a region. The place seen at a pixel is eye + ray * reach, with the camera's
+ * unnormalised ray.
+ */
+export interface Relief {
+  reach: Float32Array;
+  /** Unit normal of the surface, world axes. */
+  normalX: Float32Array;
+  normalY: Float32Array;
+  normalZ: Float32Array;
+  /** 0: the normal is known. 1: the surface stands upright and faces some way that is not known. */
+  unturned: Float32Array;
+  /** Coverage by land; the rest is sky, which takes no spill. */
+  land: Float32Array;
+}
+
+/** Names of a relief's planes, in the order in which engines lay them out. */
+export const RELIEF_PLANES = ['reach', 'normalX', 'normalY', 'normalZ', 'unturned', 'land'] as const;
+
+/** Steepens a coverage about its middle: a guided edge is a few pixels wider than the plate's. */
+const FIRM = 1.8;
+const firm = (coverage: number) => Math.min(1, Math.max(0, (coverage - 0.5) * FIRM + 0.5));
+
+/**
+ * Relief of a region: ground where the survey found ground, the rest upright and facing the eye where its column meets
+ * the ground. Distances are blended through their inverse across soft edges, so that no crack opens.
+ *
+ * @param plate the same region of the plate; its lightness guides the edges
+ */
+export function reliefOf(out: Relief, plate: RgbPlanes, survey: Survey, camera: Camera, region: Region): void {
+  const row = () => new Float32Array(region.width);
+  const [groundSlope, groundOffset, skySlope, skyOffset, feet] = [row(), row(), row(), row(), row()];
+  const wide = (data: Float32Array) => ({ width: survey.width, height: survey.height, data });
+  const { corner, across, down, eyeHeight } = camera;
+  for (let y = 0; y < region.height; y++) {
+    bilinearRow(groundSlope, wide(survey.ground.slope), region, y);
+    bilinearRow(groundOffset, wide(survey.ground.offset), region, y);
+    bilinearRow(skySlope, wide(survey.sky.slope), region, y);
+    bilinearRow(skyOffset, wide(survey.sky.offset), region, y);
+    bilinearRow(feet, wide(survey.feet), region, y);
+    const v = (region.top + y + 0.5) / region.fullHeight;
+    for (let x = 0; x < region.width; x++) {
+      const i = y * region.width + x;
+      const u = (region.left + x + 0.5) / region.fullWidth;
+      const guide = Math.cbrt(
+        LUMINANCE[0] * plate.r[i] + LUMINANCE[1] * plate.g[i] + LUMINANCE[2] * plate.b[i],
+      );
+      const ahead = Math.max(corner[1] + u * across[1] + v * down[1], 1e-6);
+      const rise = corner[2] + u * across[2] + v * down[2];
+      // The ground at the foot of this column: how far ahead it lies.
+      const footAhead = Math.max(corner[1] + u * across[1] + feet[x] * down[1], 1e-6);
+      const footRise = corner[2] + u * across[2] + feet[x] * down[2];
+      const standsAt =
+        footRise < 0 ? Math.min((-eyeHeight / footRise) * footAhead, FARTHEST_GROUND) : FARTHEST_GROUND;
+      const nearness = rise < 0 ? Math.max(-rise / eyeHeight, ahead / FARTHEST_GROUND) : 0;
+      const ground = nearness > 0 ? firm(groundSlope[x] * guide + groundOffset[x]) : 0;
+      const norm = Math.hypot(ground, 1 - ground);
+      out.reach[i] = 1 / (ground * nearness + (1 - ground) * (ahead / standsAt));
+      out.normalX[i] = 0;
+      out.normalY[i] = -(1 - ground) / norm;
+      out.normalZ[i] = ground / norm;
+      out.unturned[i] = 1 - ground;
+      out.land[i] = 1 - firm(skySlope[x] * guide + skyOffset[x]);
+    }
+  }
+}

@@ -1,0 +1,51 @@
+import { luminance } from '../color/luminance';
+import { createGuidedFilter, type GuidedLine } from '../plane/guided-filter';
+import type { RgbPlanes } from '../plane/plane';
+import { findFeet } from './find-feet';
+import { findGround } from './find-ground';
+import { findSky } from './find-sky';
+import { plateFeatures } from './plate-features';
+
+/**
+ * What a small copy of the plate says about the lie of the land. It is made once at one size, so that preview and
+ * output agree; coverages are local lines of the plate's lightness, so that their edges follow a plate of any size.
+ */
+export interface Survey {
+  width: number;
+  height: number;
+  ground: GuidedLine;
+  sky: GuidedLine;
+  /** Row on which a standing pixel's column stands, fraction of the height. */
+  feet: Float32Array;
+  /** Median linear luminance of the land: what stands for a reflectance of MIDDLE_GREY. */
+  middle: number;
+}
+
+/** Width of the small copy, pixels. */
+export const SURVEY_WIDTH = 400;
+
+/** Guided-filter windows as fractions of the width, and the variance of lightness that counts as flat. */
+const REFINE = { radius: 0.008, epsilon: 0.0015 } as const;
+
+/** Surveys a small copy of a plate, some SURVEY_WIDTH pixels wide. */
+export function surveyPlate(plate: RgbPlanes, horizon: { left: number; right: number }): Survey {
+  const { width, height } = plate;
+  const features = plateFeatures(plate);
+  const sky = findSky(features, horizon);
+  const ground = findGround(features, horizon, sky);
+  const radius = Math.max(1, Math.round(REFINE.radius * width));
+  const refine = createGuidedFilter(features.lightness, width, height, radius, REFINE.epsilon);
+  const land: number[] = [];
+  for (let i = 0; i < sky.length; i++) {
+    if (!sky[i]) land.push(luminance([plate.r[i], plate.g[i], plate.b[i]]));
+  }
+  land.sort((p, q) => p - q);
+  return {
+    width,
+    height,
+    ground: refine(Float32Array.from(ground)),
+    sky: refine(Float32Array.from(sky)),
+    feet: findFeet(ground, sky, width, height),
+    middle: Math.max(1e-3, land[land.length >> 1] ?? 0.18),
+  };
+}

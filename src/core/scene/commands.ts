@@ -1,0 +1,107 @@
+import { hourValues } from '../night/hour';
+import { RANGES } from './ranges';
+import type { Circuit, Desk, Fixture, GroundPlan, Night, Scene } from './schema';
+import type { Command } from './command';
+
+const hold = (value: number, { min, max }: { min: number; max: number }) => Math.min(max, Math.max(min, value));
+
+/** Names the scene. */
+export const renameScene = (title: string): Command => ({
+  label: 'Name',
+  apply: (scene) => {
+    scene.title = title;
+  },
+});
+
+/**
+ * Moves the hour. The night's values start from the new hour's and keep what the person had added to the old one's:
+ * exposure in stops, kelvin in mireds, saturation as it is.
+ */
+export const setHour = (hour: number): Command => ({
+  label: 'Hour',
+  apply: ({ night }) => {
+    const before = hourValues(night.hour);
+    const after = hourValues(hour);
+    const mired = 1 / night.kelvin - 1 / before.kelvin + 1 / after.kelvin;
+    night.hour = hour;
+    night.exposure = hold(after.exposure + night.exposure - before.exposure, RANGES.exposure);
+    night.kelvin = hold(1 / Math.max(mired, 1e-6), RANGES.kelvin);
+    night.saturation = hold(after.saturation + night.saturation - before.saturation, RANGES.saturation);
+  },
+});
+
+/** Sets values of the night. */
+export const setNight = (label: string, values: Partial<Night>): Command => ({
+  label,
+  apply: (scene) => {
+    Object.assign(scene.night, values);
+  },
+});
+
+/** Sets values of the ground plan. */
+export const setPlan = (label: string, values: Partial<GroundPlan>): Command => ({
+  label,
+  apply: (scene) => {
+    Object.assign(scene.plan, values);
+  },
+});
+
+/** Sets faders of the desk that belong to no circuit. */
+export const setDesk = (label: string, values: Partial<Desk>): Command => ({
+  label,
+  apply: (scene) => {
+    Object.assign(scene.desk, values);
+  },
+});
+
+/** Lights a fixture; its circuit is added when the scene does not have it yet. */
+export const addFixture = (fixture: Fixture, circuit: Circuit): Command => ({
+  label: `Light ${fixture.name}`,
+  apply: (scene) => {
+    if (!scene.circuits.some(({ id }) => id === circuit.id)) scene.circuits.push(circuit);
+    scene.fixtures.push(fixture);
+  },
+});
+
+/** Sets values of one fixture. */
+export const setFixture = (label: string, id: string, values: Partial<Omit<Fixture, 'id'>>): Command => ({
+  label,
+  apply: (scene) => {
+    const fixture = scene.fixtures.find((f) => f.id === id);
+    if (fixture) Object.assign(fixture, values);
+  },
+});
+
+/** Takes a fixture away, and its circuit with the last one on it. */
+export const removeFixture = (id: string): Command => ({
+  label: 'Take away a fixture',
+  apply: (scene) => {
+    scene.fixtures = scene.fixtures.filter((f) => f.id !== id);
+    dropEmptyCircuits(scene);
+  },
+});
+
+/** Sets values of one circuit. */
+export const setCircuit = (label: string, id: string, values: Partial<Omit<Circuit, 'id'>>): Command => ({
+  label,
+  apply: (scene) => {
+    const circuit = scene.circuits.find((c) => c.id === id);
+    if (circuit) Object.assign(circuit, values);
+  },
+});
+
+/** Puts a fixture on another circuit, which is added when it is new. */
+export const moveToCircuit = (fixtureId: string, circuit: Circuit): Command => ({
+  label: `Move to ${circuit.name}`,
+  apply: (scene) => {
+    const fixture = scene.fixtures.find((f) => f.id === fixtureId);
+    if (!fixture) return;
+    if (!scene.circuits.some(({ id }) => id === circuit.id)) scene.circuits.push(circuit);
+    fixture.circuit = circuit.id;
+    dropEmptyCircuits(scene);
+  },
+});
+
+function dropEmptyCircuits(scene: Scene): void {
+  scene.circuits = scene.circuits.filter(({ id }) => scene.fixtures.some((f) => f.circuit === id));
+}

@@ -1,0 +1,26 @@
+/** A number that a person sets: where it may go, how finely it steps, in which unit. */
+export interface Range {
+  min: number;
+  max: number;
+  step: number;
+  unit: string;
+  /** Decimals shown. */
+  decimals: number;
+}
+
+/** Every number in a scene that a control sets. The schema, the desk and the worksheet read this one table. */
+export const RANGES = {
+  exposure: { min: -10, max: 2, step: 0.1, unit: 'stops', decimals: 1 },
+  kelvin: { min: 1500, max: 20000, step: 50, unit: 'K', decimals: 0 },
+  tint: { min: -1, max: 1, step: 0.01, unit: '', decimals: 2 },
+  saturation: { min: 0, max: 1.5, step: 0.01, unit: '', decimals: 2 },
+  haze: { min: 0, max: 1, step: 0.01, unit: '', decimals: 2 },
+  horizon: { min: -0.5, max: 1.5, step: 0.001, unit: '', decimals: 3 },
+  eyeHeight: { min: 0.2, max: 50, step: 0.01, unit: 'm', decimals: 2 },
+  lens: { min: 10, max: 400, step: 1, unit: 'mm', decimals: 0 },
+  level: { min: -10, max: 4, step: 0.1, unit: 'stops', decimals: 1 },
+  lumens: { min: 1, max: 100000, step: 50, unit: 'lm', decimals: 0 },
+  size: { min: 0.0005, max: 0.3, step: 0.0005, unit: '', decimals: 4 },
+  heart: { min: 0.1, max: 1, step: 0.01, unit: '', decimals: 2 },
+  halo: { min: 0, max: 4, step: 0.01, unit: '', decimals: 2 },
+} as const satisfies Record<string, Range>;

@@ -1,0 +1,48 @@
+import type { Camera } from '../plan/camera';
+import type { Relief } from '../plan/relief';
+import type { Region } from '../plane/region';
+import type { PointLight } from './point-light';
+
+const INVERSE_PI = 1 / Math.PI;
+
+/**
+ * Adds the illuminance of one small source to a plane of a region: `I max(0, n.l) / d^2`, lux, on land. Where a surface
+ * stands upright and its turn is not known, the cosine is its mean over all turns that face the eye, which is
+ * (horizontal length of l + n.l) / pi.
+ *
+ * `out` and the relief's planes have one float per pixel of `region`.
+ */
+export function addPointSpill(
+  out: Float32Array,
+  relief: Relief,
+  camera: Camera,
+  region: Region,
+  light: PointLight,
+): void {
+  const { corner, across, down, eyeHeight } = camera;
+  const [px, py, pz] = [light.place[0], light.place[1], light.place[2] - eyeHeight];
+  const soft = light.radius * light.radius;
+  const stepU = 1 / region.fullWidth;
+  const u0 = (region.left + 0.5) * stepU;
+  for (let y = 0; y < region.height; y++) {
+    const v = (region.top + y + 0.5) / region.fullHeight;
+    const rx = corner[0] + u0 * across[0] + v * down[0];
+    const ry = corner[1] + u0 * across[1] + v * down[1];
+    const rz = corner[2] + u0 * across[2] + v * down[2];
+    let i = y * region.width;
+    for (let x = 0; x < region.width; x++, i++) {
+      const along = x * stepU;
+      const reach = relief.reach[i];
+      const lx = px - (rx + along * across[0]) * reach;
+      const ly = py - (ry + along * across[1]) * reach;
+      const lz = pz - (rz + along * across[2]) * reach;
+      const level = lx * lx + ly * ly;
+      const d2 = level + lz * lz + soft;
+      const facing = lx * relief.normalX[i] + ly * relief.normalY[i] + lz * relief.normalZ[i];
+      const turned = (Math.sqrt(level) + facing) * INVERSE_PI;
+      const unturned = relief.unturned[i];
+      const cosine = Math.max(0, facing) * (1 - unturned) + Math.max(0, turned) * unturned;
+      out[i] += (relief.land[i] * light.spillCandela * cosine) / (d2 * Math.sqrt(d2));
+    }
+  }
+}

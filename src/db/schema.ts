@@ -1,0 +1,53 @@
+import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import type { Patch } from 'immer';
+import type { Scene } from '@/core/scene/schema';
+
+/** Files of the asset store, named by their SHA-256. */
+export const assets = sqliteTable('assets', {
+  hash: text('hash').primaryKey(),
+  bytes: integer('bytes').notNull(),
+  mime: text('mime').notNull(),
+  width: integer('width').notNull(),
+  height: integer('height').notNull(),
+  createdAt: integer('created_at').notNull(),
+});
+
+/** One row a scene: its newest document beside the revision that it stands at. */
+export const scenes = sqliteTable('scenes', {
+  id: text('id').primaryKey(),
+  title: text('title').notNull(),
+  plate: text('plate')
+    .notNull()
+    .references(() => assets.hash),
+  document: text('document', { mode: 'json' }).$type<Scene>().notNull(),
+  revision: integer('revision').notNull(),
+  createdAt: integer('created_at').notNull(),
+  updatedAt: integer('updated_at').notNull(),
+});
+
+/** The log of a scene. It only grows: an undo is an entry too. */
+export const revisions = sqliteTable(
+  'revisions',
+  {
+    sceneId: text('scene_id')
+      .notNull()
+      .references(() => scenes.id, { onDelete: 'cascade' }),
+    number: integer('number').notNull(),
+    entryId: text('entry_id').notNull(),
+    kind: text('kind', { enum: ['do', 'undo', 'redo'] }).notNull(),
+    label: text('label').notNull(),
+    patches: text('patches', { mode: 'json' }).$type<Patch[]>().notNull(),
+    inverse: text('inverse', { mode: 'json' }).$type<Patch[]>().notNull(),
+    createdAt: integer('created_at').notNull(),
+  },
+  (table) => [
+    uniqueIndex('revisions_number').on(table.sceneId, table.number),
+    uniqueIndex('revisions_entry').on(table.sceneId, table.entryId),
+    index('revisions_scene').on(table.sceneId),
+  ],
+);
+
+/** Demo scenes that were put in once: one that was deleted stays deleted. */
+export const seeds = sqliteTable('seeds', {
+  sceneId: text('scene_id').primaryKey(),
+});

@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { createPerformerService } from './performer-service';
+
+expose(createPerformerService());

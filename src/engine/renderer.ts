@@ -1,0 +1,239 @@
+import { globeBounds } from '@/core/fixture/add-globe-source';
+import { globeLight, globeLuminance } from '@/core/fixture/globe-light';
+import { placeFixture } from '@/core/fixture/place-fixture';
+import { burns, layersOf, type Layer } from '@/core/picture/layers';
+import { pictureWeights } from '@/core/picture/weights';
+import { cameraOf } from '@/core/picture/camera-of';
+import type { Camera } from '@/core/plan/camera';
+import { RELIEF_PLANES } from '@/core/plan/relief';
+import { wholeRegion, type Region } from '@/core/plane/region';
+import type { Fixture, Scene } from '@/core/scene/schema';
+import type { Arena, Block } from './arena';
+import { layerKey, plateKey, reliefKey, surveyKey } from './node-keys';
+import { createNodeStore, type Node } from './node-store';
+import type { Pool } from './pool';
+import { surveySize, type Size } from './sizes';
+import { unionBox } from './union-box';
+import type { LayerRefs, PlateRefs, ReliefRefs, Rows, SurveyRefs, Task } from './task';
+
+/**
+ * Gives a plate at a size: interleaved RGB, 16-bit sRGB codes, 3 * width * height. The renderer asks again for what its
+ * memory has let go.
+ */
+export type LoadCodes = (asset: string, size: Size, signal: AbortSignal) => Promise<Uint16Array>;
+
+export interface FrameRequest {
+  scene: Scene;
+  /** The part of the picture to make, and at which scale. */
+  region: Region;
+  /** A fixture that is being dragged: the light of its neighbours is kept apart, so that it alone is computed anew. */
+  moving?: string;
+}
+
+/** Pixels of a finished frame: RGBA, 8 bits. Valid only until the callback that gets them returns. */
+export type Consume<T> = (pixels: Uint8ClampedArray, size: Size) => T;
+
+export interface Renderer {
+  /** Makes a frame. Frames are made one after the other; an aborted one rejects with an AbortError. */
+  frame: <T>(request: FrameRequest, signal: AbortSignal, consume: Consume<T>) => Promise<T>;
+  /** Whether a frame needs nothing but its mix. */
+  isReady: (request: FrameRequest) => boolean;
+  close: () => void;
+}
+
+/** A task covers about this many pixels, so that an outdated frame is soon given up. */
+const BAND_PIXELS = 60_000;
+
+/** A renderer over one arena and its workers. `budgetBytes` bounds what is kept between frames. */
+export function createRenderer(arena: Arena, pool: Pool, load: LoadCodes, budgetBytes: number): Renderer {
+  const store = createNodeStore(arena, budgetBytes);
+  let last: Promise<unknown> = Promise.resolve();
+
+  /** Runs a task per band, on all workers; waits for every band even when one fails. */
+  async function inBands(region: Region, signal: AbortSignal, task: (rows: Rows) => Task): Promise<void> {
+    const bands = Math.max(pool.size, Math.ceil((region.width * region.height) / BAND_PIXELS));
+    const step = Math.max(1, Math.ceil(region.height / bands));
+    const running: Promise<void>[] = [];
+    for (let from = 0; from < region.height; from += step) {
+      running.push(pool.run(task({ from, to: Math.min(region.height, from + step) }), signal));
+    }
+    const failed = (await Promise.allSettled(running)).find((result) => result.status === 'rejected');
+    if (failed) throw failed.reason;
+  }
+
+  /** Makes a node of planes with the given names and sizes, in floats. */
+  async function planes<Name extends string>(
+    sizes: Record<Name, number>,
+    signal: AbortSignal,
+    fill: (refs: Record<Name, number>) => Promise<void>,
+  ): Promise<Node<Record<Name, number>>> {
+    signal.throwIfAborted();
+    const blocks: Block[] = [];
+    try {
+      const refs = {} as Record<Name, number>;
+      for (const name of Object.keys(sizes) as Name[]) {
+        const block = store.allocate(4 * sizes[name]);
+        blocks.push(block);
+        refs[name] = block.offset;
+      }
+      await fill(refs);
+      return { blocks, refs };
+    } catch (error) {
+      blocks.forEach(arena.release);
+      throw error;
+    }
+  }
+
+  const codesNode = (asset: string, size: Size, signal: AbortSignal) =>
+    store.node(`codes ${asset} ${size.width}x${size.height}`, async () => {
+      const codes = await load(asset, size, signal);
+      return planes({ codes: Math.ceil(codes.length / 2) }, signal, async (refs) => {
+        new Uint16Array(arena.memory.buffer, refs.codes, codes.length).set(codes);
+      });
+    });
+
+  const plateNode = (asset: string, region: Region, signal: AbortSignal) =>
+    store.node<PlateRefs>(plateKey(asset, region), async () => {
+      const size = { width: region.fullWidth, height: region.fullHeight };
+      const { codes } = (await codesNode(asset, size, signal)).refs;
+      const count = region.width * region.height;
+      return planes({ r: count, g: count, b: count }, signal, (out) =>
+        inBands(region, signal, (rows) => ({ type: 'plate', codes, region, rows, out })),
+      );
+    });
+
+  const surveyNode = (scene: Scene, signal: AbortSignal) =>
+    store.node<SurveyRefs>(surveyKey(scene), async () => {
+      const size = surveySize(scene.plate);
+      const plate = (await plateNode(scene.plate.asset, wholeRegion(size.width, size.height), signal)).refs;
+      const count = size.width * size.height;
+      const sizes = {
+        groundSlope: count,
+        groundOffset: count,
+        skySlope: count,
+        skyOffset: count,
+        feet: count,
+        middle: 1,
+      };
+      return planes(sizes, signal, (out) =>
+        pool.run({ type: 'survey', plate, ...size, horizon: scene.plan.horizon, out }, signal),
+      );
+    });
+
+  const reliefNode = (scene: Scene, camera: Camera, region: Region, signal: AbortSignal) =>
+    store.node<ReliefRefs>(reliefKey(scene, region), async () => {
+      const plate = (await plateNode(scene.plate.asset, region, signal)).refs;
+      const survey = (await surveyNode(scene, signal)).refs;
+      const count = region.width * region.height;
+      const sizes = Object.fromEntries(RELIEF_PLANES.map((name) => [name, count])) as ReliefRefs;
+      return planes(sizes, signal, (out) =>
+        inBands(region, signal, (rows) => ({
+          type: 'relief',
+          plate,
+          survey,
+          surveySize: surveySize(scene.plate),
+          camera,
+          region,
+          rows,
+          out,
+        })),
+      );
+    });
+
+  async function layerNode(
+    request: FrameRequest,
+    camera: Camera,
+    fixtures: Fixture[],
+    signal: AbortSignal,
+  ): Promise<Node<LayerRefs>> {
+    const { scene, region, moving } = request;
+    return store.node<LayerRefs>(layerKey(scene, region, fixtures), async () => {
+      const relief = (await reliefNode(scene, camera, region, signal)).refs;
+      const still = fixtures.filter(({ id }) => id !== moving);
+      const split = still.length > 0 && still.length < fixtures.length;
+      const base = split ? (await layerNode(request, camera, still, signal)).refs : undefined;
+      const lamps = fixtures.map((fixture) => {
+        const hung = placeFixture(camera, fixture);
+        const { at, size, heart, halo } = fixture;
+        const luminance = globeLuminance(fixture, hung.radius);
+        return { fixture, light: globeLight(fixture, hung), source: { at, size, heart, halo, luminance } };
+      });
+      const sourceBox = unionBox(
+        lamps.map(({ source }) => globeBounds(source, region)),
+        region,
+      );
+      const count = region.width * region.height;
+      const sizes = { spill: count, air: count, source: sourceBox.width * sourceBox.height };
+      let out: LayerRefs | undefined;
+      const node = await planes(sizes, signal, (refs) => {
+        const target = { ...refs, sourceBox };
+        out = target;
+        const fresh = base ? lamps.filter(({ fixture }) => fixture.id === moving) : lamps;
+        const lights = fresh.map(({ light }) => light);
+        const sources = lamps.map(({ source }) => source);
+        return inBands(region, signal, (rows) => ({
+          type: 'layer',
+          relief,
+          camera,
+          region,
+          rows,
+          base,
+          lights,
+          sources,
+          out: target,
+        }));
+      });
+      return { blocks: node.blocks, refs: out! };
+    });
+  }
+
+  async function render<T>(request: FrameRequest, signal: AbortSignal, consume: Consume<T>): Promise<T> {
+    const { scene, region } = request;
+    const camera = cameraOf(scene);
+    const plate = (await plateNode(scene.plate.asset, region, signal)).refs;
+    const survey = (await surveyNode(scene, signal)).refs;
+    const lit = litLayers(scene);
+    const layers: LayerRefs[] = [];
+    for (const { fixtures } of lit) layers.push((await layerNode(request, camera, fixtures, signal)).refs);
+    const middle = new Float32Array(arena.memory.buffer, survey.middle, 1)[0];
+    const weights = pictureWeights(scene, lit, middle);
+    const count = region.width * region.height;
+    const picture = await planes({ rgba: count }, signal, ({ rgba: out }) =>
+      inBands(region, signal, (rows) => ({ type: 'mix', plate, layers, weights, region, rows, out })),
+    );
+    try {
+      const pixels = new Uint8ClampedArray(arena.memory.buffer, picture.refs.rgba, 4 * count);
+      return consume(pixels, { width: region.width, height: region.height });
+    } finally {
+      picture.blocks.forEach(arena.release);
+    }
+  }
+
+  return {
+    frame(request, signal, consume) {
+      const turn = last.then(async () => {
+        signal.throwIfAborted();
+        store.beginFrame();
+        try {
+          return await render(request, signal, consume);
+        } finally {
+          store.endFrame();
+        }
+      });
+      last = turn.catch(() => {});
+      return turn;
+    },
+    isReady: ({ scene, region }) =>
+      store.has(plateKey(scene.plate.asset, region)) &&
+      store.has(surveyKey(scene)) &&
+      litLayers(scene).every(({ fixtures }) => store.has(layerKey(scene, region, fixtures))),
+    close() {
+      pool.close();
+      store.clear();
+    },
+  };
+}
+
+function litLayers(scene: Scene): Layer[] {
+  return layersOf(scene).filter(({ circuit }) => burns(circuit, scene));
+}

@@ -1,0 +1,12 @@
+/** What the server takes at most. */
+export const LIMITS = {
+  uploadBytes: 256 * 1024 * 1024,
+  platePixels: 100e6,
+  /** Shortest side of a plate, pixels. */
+  plateSide: 64,
+  bodyBytes: 1024 * 1024,
+  entriesPerRequest: 200,
+  /** Entries of the log that an opened scene brings along. */
+  logEntries: 500,
+  previewWidth: 2400,
+} as const;

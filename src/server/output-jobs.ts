@@ -1,0 +1,132 @@
+import { randomUUID } from 'node:crypto';
+import { mkdirSync, rmSync } from 'node:fs';
+import { open, rename, rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { Scene } from '@/core/scene/schema';
+import { isAbort } from '@/engine/aborted';
+import type { Renderer } from '@/engine/renderer';
+import { AppError, diskFull } from './app-error';
+import { encodePicture, renderRgb, type OutputChoice } from './render-picture';
+
+export type OutputState = 'running' | 'done' | 'failed' | 'cancelled';
+
+/** A picture on its way out, as the interface sees it. */
+export interface OutputStatus {
+  id: string;
+  state: OutputState;
+  /** 0 to 1. */
+  progress: number;
+  fileName: string;
+  bytes?: number;
+  reason?: string;
+}
+
+interface OutputJob {
+  status: OutputStatus;
+  path: string;
+  mime: string;
+  cancel: AbortController;
+  finished: Promise<void>;
+}
+
+/** Outputs of one server run. Finished files are kept until the next one starts. */
+export interface OutputJobs {
+  start: (scene: Scene, choice: OutputChoice) => OutputStatus;
+  status: (id: string) => OutputStatus;
+  cancel: (id: string) => Promise<OutputStatus>;
+  /** Path and type of a finished picture. Throws 409 while it is not finished. */
+  file: (id: string) => { path: string; mime: string; fileName: string };
+}
+
+/** Share of the work that writing the file takes. */
+const ENCODING = 0.1;
+
+/** Outputs kept at a time; the oldest finished one goes first. */
+const MOST_JOBS = 20;
+
+export function createOutputJobs(dataDir: string, renderer: Renderer): OutputJobs {
+  const folder = join(dataDir, 'outputs');
+  rmSync(folder, { recursive: true, force: true });
+  const jobs = new Map<string, OutputJob>();
+
+  function find(id: string): OutputJob {
+    const job = jobs.get(id);
+    if (!job) throw new AppError(404, 'no-output', 'This output is gone: the server was restarted. Send it out again.');
+    return job;
+  }
+
+  async function run(job: OutputJob, scene: Scene, choice: OutputChoice): Promise<void> {
+    const { status, cancel } = job;
+    const { width, height } = scene.plate;
+    const temporary = `${job.path}.part`;
+    try {
+      const rgb = await renderRgb(renderer, scene, { width, height }, cancel.signal, (done) => {
+        status.progress = done * (1 - ENCODING);
+      });
+      mkdirSync(folder, { recursive: true });
+      const data = await encodePicture(rgb, { width, height }, choice).toBuffer();
+      cancel.signal.throwIfAborted();
+      const file = await open(temporary, 'w');
+      await file.writeFile(data).finally(() => file.close());
+      await rename(temporary, job.path);
+      Object.assign(status, { state: 'done', progress: 1, bytes: data.byteLength });
+    } catch (error) {
+      await rm(temporary, { force: true });
+      if (isAbort(error)) status.state = 'cancelled';
+      else Object.assign(status, { state: 'failed', reason: reasonFor(error) });
+    }
+  }
+
+  function forgetOldest(): void {
+    const finished = [...jobs.values()].filter(({ status }) => status.state !== 'running');
+    for (const { status, path } of finished.slice(0, Math.max(0, jobs.size - MOST_JOBS))) {
+      jobs.delete(status.id);
+      void rm(path, { force: true });
+    }
+  }
+
+  return {
+    start(scene, choice) {
+      forgetOldest();
+      const id = randomUUID();
+      const extension = choice.format === 'jpeg' ? 'jpg' : 'png';
+      const job: OutputJob = {
+        status: { id, state: 'running', progress: 0, fileName: `${fileStem(scene.title)}.${extension}` },
+        path: join(folder, `${id}.${extension}`),
+        mime: `image/${choice.format}`,
+        cancel: new AbortController(),
+        finished: Promise.resolve(),
+      };
+      jobs.set(id, job);
+      job.finished = run(job, scene, choice);
+      return { ...job.status };
+    },
+    status: (id) => ({ ...find(id).status }),
+    async cancel(id) {
+      const job = find(id);
+      job.cancel.abort();
+      await job.finished;
+      return { ...job.status };
+    },
+    file(id) {
+      const { status, path, mime } = find(id);
+      if (status.state !== 'done') throw new AppError(409, 'not-ready', 'This picture is not finished yet.');
+      return { path, mime, fileName: status.fileName };
+    },
+  };
+}
+
+function reasonFor(error: unknown): string {
+  if (diskFull(error)) return 'The disk is full. Free some space and send it out again.';
+  return `The picture could not be made: ${(error as Error).message}`;
+}
+
+/** A file name of plain letters, digits and dashes. */
+export function fileStem(title: string): string {
+  const stem = title
+    .normalize('NFKD')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '');
+  return `${stem || 'scene'}-night`;
+}

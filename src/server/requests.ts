@@ -1,0 +1,56 @@
+import { array, mixed, number, object, string } from 'yup';
+import { LIMITS } from './limits';
+
+/** A patch as immer writes it. */
+const patchSchema = object({
+  op: string().strict().oneOf(['add', 'remove', 'replace']).required(),
+  path: array(mixed<string | number>((step): step is string | number => ['string', 'number'].includes(typeof step)).required())
+    .strict()
+    .required()
+    .max(12),
+  value: mixed().notRequired(),
+})
+  .noUnknown()
+  .required();
+
+/** Body of a save: entries of the log, in order, and the revision that they build on. */
+export const saveRequest = object({
+  base: number().strict().integer().min(0).required(),
+  entries: array(
+    object({
+      id: string().strict().uuid().required(),
+      kind: string().strict().oneOf(['do', 'undo', 'redo']).required(),
+      label: string().strict().required().max(120),
+      patches: array(patchSchema).strict().required().max(5000),
+      inverse: array(patchSchema).strict().required().max(5000),
+    })
+      .noUnknown()
+      .required(),
+  )
+    .strict()
+    .required()
+    .min(1)
+    .max(LIMITS.entriesPerRequest),
+})
+  .noUnknown()
+  .required();
+
+/** Body of a copy: the document as the window holds it. */
+export const copyRequest = object({ scene: mixed().required() }).noUnknown().required();
+
+/** Body of an output. */
+export const outputRequest = object({
+  format: string().strict().oneOf(['jpeg', 'png']).required(),
+  quality: number().strict().integer().min(1).max(100).required(),
+})
+  .noUnknown()
+  .required();
+
+/** Query of a plate's codes. */
+export const codesRequest = object({
+  width: number().integer().min(1).max(LIMITS.previewWidth).required(),
+  height: number().integer().min(1).max(20000).required(),
+}).required();
+
+/** Query of a thumbnail. */
+export const thumbnailRequest = object({ of: string().oneOf(['day', 'night']).required() }).required();

@@ -1,0 +1,127 @@
+import { randomUUID } from 'node:crypto';
+import { desc, eq } from 'drizzle-orm';
+import { patchScene } from '@/core/scene/command';
+import type { LogEntry } from '@/core/scene/history';
+import type { OpenScene, SceneSummary } from '@/core/scene/opened-scene';
+import { parseScene, SceneFormatError } from '@/core/scene/parse-scene';
+import type { Scene } from '@/core/scene/schema';
+import { revisions, scenes } from '@/db/schema';
+import { AppError } from './app-error';
+import { insertScene } from './intake';
+import { LIMITS } from './limits';
+import type { Workspace } from './workspace';
+
+type Db = Workspace['db'];
+
+function findRow(db: Pick<Db, 'select'>, id: string) {
+  const row = db.select().from(scenes).where(eq(scenes.id, id)).get();
+  if (!row) throw new AppError(404, 'no-scene', 'This scene is not here any more. Go back to your scenes.');
+  return row;
+}
+
+/** All scenes, the latest changed first. */
+export function listScenes({ db }: Workspace): SceneSummary[] {
+  return db
+    .select()
+    .from(scenes)
+    .orderBy(desc(scenes.updatedAt), scenes.title)
+    .all()
+    .map(({ id, title, revision, updatedAt, document }) => ({
+      id,
+      title,
+      revision,
+      updatedAt,
+      width: document.plate.width,
+      height: document.plate.height,
+      fixtures: document.fixtures.length,
+    }));
+}
+
+/** One scene. Throws 404. */
+export function openScene({ db }: Workspace, id: string): OpenScene {
+  const row = findRow(db, id);
+  const log = db
+    .select()
+    .from(revisions)
+    .where(eq(revisions.sceneId, id))
+    .orderBy(desc(revisions.number))
+    .limit(LIMITS.logEntries)
+    .all()
+    .reverse()
+    .map(({ entryId, kind, label, patches, inverse }) => ({ id: entryId, kind, label, patches, inverse }));
+  return { id, scene: row.document, revision: row.revision, log };
+}
+
+/**
+ * Adds entries to a scene's log, all or none, in one transaction. Entries that are there already count as saved, so that
+ * a request may be sent again after an answer was lost. Throws 409 with the newest revision when `base` is not it, and
+ * 422 when the result would not be a scene.
+ */
+export function saveEntries({ db }: Workspace, id: string, base: number, entries: LogEntry[]): number {
+  return db.transaction((tx) => {
+    const row = findRow(tx, id);
+    const known = new Set(
+      tx
+        .select({ entryId: revisions.entryId })
+        .from(revisions)
+        .where(eq(revisions.sceneId, id))
+        .all()
+        .map(({ entryId }) => entryId),
+    );
+    const fresh = entries.filter((entry) => !known.has(entry.id));
+    if (base + entries.length - fresh.length !== row.revision) {
+      throw new AppError(409, 'stale', 'This scene was changed in another window.', { revision: row.revision });
+    }
+    if (fresh.length === 0) return row.revision;
+    const document = fresh.reduce(applyEntry, row.document);
+    const checked = checkScene(document, row.document);
+    const now = Date.now();
+    fresh.forEach(({ id: entryId, kind, label, patches, inverse }, i) => {
+      const number = row.revision + i + 1;
+      tx.insert(revisions)
+        .values({ sceneId: id, number, entryId, kind, label, patches, inverse, createdAt: now })
+        .run();
+    });
+    const revision = row.revision + fresh.length;
+    tx.update(scenes)
+      .set({ document: checked, title: checked.title, revision, updatedAt: now })
+      .where(eq(scenes.id, id))
+      .run();
+    return revision;
+  });
+}
+
+function applyEntry(scene: Scene, entry: LogEntry): Scene {
+  try {
+    return patchScene(scene, entry.patches);
+  } catch {
+    throw new AppError(422, 'bad-patch', `The change "${entry.label}" does not fit this scene.`);
+  }
+}
+
+function checkScene(document: unknown, before: Scene): Scene {
+  try {
+    const scene = parseScene(document);
+    if (JSON.stringify(scene.plate) !== JSON.stringify(before.plate)) {
+      throw new AppError(422, 'plate-fixed', 'A change may not put another plate under a scene.');
+    }
+    return scene;
+  } catch (error) {
+    if (error instanceof SceneFormatError) throw new AppError(422, 'bad-scene', error.message);
+    throw error;
+  }
+}
+
+/** Keeps a document as a scene of its own beside the one that it came from. Returns the new id. */
+export function saveCopy(space: Workspace, id: string, document: unknown): string {
+  const row = findRow(space.db, id);
+  const scene = checkScene(document, row.document);
+  const title = `${scene.title.slice(0, 70)} (copy)`;
+  return insertScene(space, randomUUID(), { ...scene, title });
+}
+
+/** Takes a scene and its log away. The plate's file stays: other scenes may stand on it. */
+export function deleteScene({ db }: Workspace, id: string): void {
+  findRow(db, id);
+  db.delete(scenes).where(eq(scenes.id, id)).run();
+}

@@ -1,0 +1,25 @@
+import { join } from 'node:path';
+import { openDb, type Db } from '@/db/client';
+
+/** Where everything of one installation lives. */
+export interface Workspace {
+  db: Db;
+  dataDir: string;
+}
+
+const shared = globalThis as { sundewWorkspace?: Workspace };
+
+/** The folder named by SUNDEW_DATA, or `data` beside the application. */
+export function dataDirectory(): string {
+  return process.env.SUNDEW_DATA ?? join(/* turbopackIgnore: true */ process.cwd(), 'data');
+}
+
+/** Opens a workspace on a data folder. */
+export function openWorkspace(dataDir: string): Workspace {
+  return { db: openDb(dataDir), dataDir };
+}
+
+/** The running server's workspace, opened once. */
+export function workspace(): Workspace {
+  return (shared.sundewWorkspace ??= openWorkspace(dataDirectory()));
+}

@@ -1,0 +1,55 @@
+import { FIXTURE_KINDS, kelvinGel } from '@/core/fixture/defaults';
+import { placeFixture } from '@/core/fixture/place-fixture';
+import { metresPerWidth, placeOnStalk, footForHeight } from '@/core/plan/place-on-stalk';
+import type { PlatePoint } from '@/core/plan/camera';
+import { RANGES, type Range } from '@/core/scene/ranges';
+import type { Circuit, Fixture, Scene } from '@/core/scene/schema';
+import { cameraOf } from '@/core/picture/camera-of';
+
+const hold = (value: number, { min, max }: Range) => Math.min(max, Math.max(min, value));
+
+/** A circuit with everything at its middle. */
+export function newCircuit(scene: Scene): Circuit {
+  const names = new Set(scene.circuits.map(({ name }) => name));
+  let n = 1;
+  while (names.has(`Circuit ${n}`)) n++;
+  return {
+    id: crypto.randomUUID(),
+    name: `Circuit ${n}`,
+    level: 0,
+    lampLevel: 0,
+    spillLevel: 0,
+    muted: false,
+    solo: false,
+  };
+}
+
+/** A globe lit at a place of the picture: the real thing's power and size, on a stalk of its usual height. */
+export function newGlobe(scene: Scene, at: PlatePoint, circuit: Circuit): Fixture {
+  const kind = FIXTURE_KINDS.globe;
+  const camera = cameraOf(scene);
+  const foot = footForHeight(camera, at, kind.height);
+  const place = placeOnStalk(camera, at, foot);
+  const neighbour = scene.fixtures.findLast((fixture) => fixture.circuit === circuit.id);
+  return {
+    id: crypto.randomUUID(),
+    kind: 'globe',
+    name: `Lamp ${scene.fixtures.length + 1}`,
+    circuit: circuit.id,
+    at,
+    foot,
+    size: hold(kind.radius / metresPerWidth(camera, at, place), RANGES.size),
+    gel: neighbour?.gel ?? kelvinGel(kind.kelvin),
+    lumens: kind.lumens,
+    heart: kind.heart,
+    halo: kind.halo,
+    spill: 0,
+  };
+}
+
+/** How a fixture stands, in metres, for people to read. */
+export function standingOf(scene: Scene, fixture: Fixture) {
+  const camera = cameraOf(scene);
+  const { place, radius } = placeFixture(camera, fixture);
+  return { ahead: place[1], up: place[2], radius, perWidth: metresPerWidth(camera, fixture.at, place) };
+}

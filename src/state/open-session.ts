@@ -1,0 +1,49 @@
+import type { OpenScene } from '@/core/scene/opened-scene';
+import { advance, stacksOf } from '@/core/scene/history';
+import { api } from './api';
+import { outboxStore } from './outbox';
+import { createSaver } from './saver';
+import { createSceneStore, type SceneStore } from './scene-store';
+import { createViewStore, type ViewStore } from './view-store';
+
+/** An open scene in this window: its store, its view, its saving. */
+export interface OpenedSession {
+  scene: SceneStore;
+  view: ViewStore;
+  /** Settles once everything is saved; rejects when a person must choose first. */
+  flush: () => Promise<void>;
+  /** Lets go of what is not saved. */
+  discard: () => void;
+  close: () => void;
+}
+
+/** Opens a scene, taking up what an earlier window on it left unsaved. */
+export function openSession({ id, scene, revision, log }: OpenScene): OpenedSession {
+  const saver = createSaver({
+    revision,
+    send: (base, entries) => api.save(id, base, entries),
+    keep: (outbox) => outboxStore.write(id, outbox),
+    onState: (state, reason) => store.getState().setSaveState(state, reason),
+  });
+  const store = createSceneStore({ id, scene, log }, saver.push);
+  const known = new Set(log.map((entry) => entry.id));
+  const left = outboxStore.read(id);
+  const unsaved = left?.entries.filter((entry) => !known.has(entry.id)) ?? [];
+  if (left && unsaved.length > 0) {
+    store.setState({ scene: left.scene, history: unsaved.reduce(advance, stacksOf(log)) });
+    saver.resume(left);
+  }
+  return {
+    scene: store,
+    view: createViewStore(),
+    async flush() {
+      store.getState().settle();
+      await saver.flush();
+    },
+    discard: () => outboxStore.write(id, { base: 0, entries: [], scene }),
+    close() {
+      store.getState().settle();
+      saver.stop();
+    },
+  };
+}

@@ -1,0 +1,83 @@
+import { wholeRegion } from '@/core/plane/region';
+import type { Scene } from '@/core/scene/schema';
+import { isAbort } from '@/engine/aborted';
+import type { Renderer } from '@/engine/renderer';
+import { previewSize, surveySize, type Size } from '@/engine/sizes';
+
+/** What the picture should show. */
+export interface PreviewWish {
+  scene: Scene;
+  /** Width of the view in device pixels. */
+  viewWidth: number;
+  moving?: string;
+}
+
+/** Paints a frame. `coarse` ones are smaller than the preview and stand in for it. */
+export type Paint = (pixels: Uint8ClampedArray, size: Size, coarse: boolean) => void;
+
+export interface Preview {
+  /** Asks for a frame; a newer wish replaces an older one. */
+  show: (wish: PreviewWish) => void;
+  stop: () => void;
+}
+
+/**
+ * Turns wishes into frames: where more than the mix is missing, a coarse frame at once and then the fine one. A newer
+ * wish drops a fine frame that is still in the making; coarse frames and mere mixes are always finished, so that a drag
+ * shows every frame that the machine can make.
+ */
+export function createPreview(
+  renderer: Renderer,
+  paint: Paint,
+  onBusy: (busy: boolean) => void,
+  onFault: (error: Error) => void,
+): Preview {
+  let wish: PreviewWish | undefined;
+  let fine = new AbortController();
+  let running = false;
+  const lasting = new AbortController();
+
+  async function work(): Promise<void> {
+    running = true;
+    onBusy(true);
+    while (wish && !lasting.signal.aborted) {
+      const { scene, viewWidth, moving } = wish;
+      wish = undefined;
+      fine = new AbortController();
+      try {
+        await makeFrames(scene, viewWidth, moving);
+      } catch (error) {
+        if (!isAbort(error)) onFault(error as Error);
+      }
+    }
+    running = false;
+    onBusy(false);
+  }
+
+  async function makeFrames(scene: Scene, viewWidth: number, moving?: string): Promise<void> {
+    const size = previewSize(scene.plate, viewWidth);
+    const small = surveySize(scene.plate);
+    const request = { scene, region: wholeRegion(size.width, size.height), moving };
+    const ready = renderer.isReady(request);
+    if (!ready && small.width < size.width) {
+      const coarse = { ...request, region: wholeRegion(small.width, small.height) };
+      await renderer.frame(coarse, lasting.signal, (pixels, at) => paint(pixels, at, true));
+    }
+    const signal = ready ? lasting.signal : AbortSignal.any([fine.signal, lasting.signal]);
+    if (wish && !ready) return;
+    await renderer.frame(request, signal, (pixels, at) => paint(pixels, at, false));
+  }
+
+  return {
+    show(next) {
+      wish = next;
+      fine.abort();
+      if (!running) void work();
+    },
+    stop() {
+      wish = undefined;
+      lasting.abort();
+      renderer.close();
+    },
+  };
+}

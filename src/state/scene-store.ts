@@ -1,0 +1,97 @@
+import { createStore, type StoreApi } from 'zustand/vanilla';
+import { patchScene, runCommand, type Command } from '@/core/scene/command';
+import { advance, flip, stacksOf, type HistoryStacks, type LogEntry } from '@/core/scene/history';
+import type { Scene } from '@/core/scene/schema';
+import type { SaveState } from './saver';
+
+/** The open scene as the interface sees it. */
+export interface SceneState {
+  id: string;
+  /** The document, with an unfinished gesture in it. */
+  scene: Scene;
+  history: HistoryStacks;
+  saveState: SaveState;
+  saveReason?: string;
+  /** Which gesture is under way, by its key. */
+  gesture?: string;
+}
+
+export interface SceneActions {
+  /**
+   * Shows a command's effect as part of a gesture: all changes of one key, until it settles, become one step of the
+   * history. A change of another key settles the earlier gesture first.
+   */
+  change: (key: string, command: Command) => void;
+  /** Ends the gesture and saves it. */
+  settle: () => void;
+  /** Does a command as a step of its own. */
+  run: (command: Command) => void;
+  undo: () => void;
+  redo: () => void;
+  setSaveState: (saveState: SaveState, saveReason?: string) => void;
+}
+
+export type SceneStore = StoreApi<SceneState & SceneActions>;
+
+/** A gesture that nothing ends, such as turns of a wheel, settles after this many milliseconds of rest. */
+const REST = 450;
+
+/** The store of an opened scene. `save` gets every finished step. */
+export function createSceneStore(
+  opened: { id: string; scene: Scene; log: LogEntry[] },
+  save: (entry: LogEntry, scene: Scene) => void,
+): SceneStore {
+  let before: Scene | undefined;
+  let pending: Command | undefined;
+  let rest: ReturnType<typeof setTimeout> | undefined;
+
+  return createStore<SceneState & SceneActions>((set, get) => {
+    function log(entry: LogEntry, scene: Scene): void {
+      set({ scene, history: advance(get().history, entry) });
+      save(entry, scene);
+    }
+
+    function settle(): void {
+      clearTimeout(rest);
+      if (!before || !pending) return;
+      const { scene, change } = runCommand(before, pending);
+      [before, pending] = [undefined, undefined];
+      set({ gesture: undefined, scene });
+      if (change.patches.length > 0) log({ id: crypto.randomUUID(), kind: 'do', ...change }, scene);
+    }
+
+    function step(kind: 'undo' | 'redo'): void {
+      settle();
+      const { scene, history } = get();
+      const change = kind === 'undo' ? history.done.at(-1) : history.undone.at(-1);
+      if (!change) return;
+      const applied = kind === 'undo' ? flip(change) : change;
+      log({ id: crypto.randomUUID(), kind, ...applied }, patchScene(scene, applied.patches));
+    }
+
+    return {
+      id: opened.id,
+      scene: opened.scene,
+      history: stacksOf(opened.log),
+      saveState: 'saved',
+      change(key, command) {
+        if (get().gesture !== key) settle();
+        before ??= get().scene;
+        pending = command;
+        set({ gesture: key, scene: runCommand(before, command).scene });
+        clearTimeout(rest);
+        rest = setTimeout(settle, REST);
+      },
+      settle,
+      run(command) {
+        settle();
+        before = get().scene;
+        pending = command;
+        settle();
+      },
+      undo: () => step('undo'),
+      redo: () => step('redo'),
+      setSaveState: (saveState, saveReason) => set({ saveState, saveReason }),
+    };
+  });
+}

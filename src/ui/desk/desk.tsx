@@ -1,0 +1,49 @@
+'use client';
+
+import { ambientGains } from '@/core/night/ambient-gains';
+import { setDesk } from '@/core/scene/commands';
+import type { Desk as DeskLevels } from '@/core/scene/schema';
+import { useScene } from '../editor/editor-context';
+import { CircuitStrip } from './circuit-strip';
+import { litCss } from './color-css';
+import { StripFader } from './strip-fader';
+import classes from './desk.module.css';
+
+/** The row of faders along the bottom. */
+export function Desk() {
+  const scene = useScene((state) => state.scene);
+  const change = useScene((state) => state.change);
+  const settle = useScene((state) => state.settle);
+  const { desk, night, circuits } = scene;
+
+  const fader = (channel: keyof DeskLevels, name: string, color: string) => (
+    <section className={classes.strip} aria-label={name}>
+      <div className={classes.faders}>
+        <StripFader
+          label={name}
+          value={desk[channel]}
+          color={color}
+          lit
+          onChange={(value) => change(`desk ${channel}`, setDesk(name, { [channel]: value }))}
+          onSettle={settle}
+        />
+      </div>
+      <span className={classes.name}>{name}</span>
+    </section>
+  );
+
+  return (
+    <footer className={classes.desk} aria-label="Desk">
+      {fader('ambient', 'Ambient', litCss(ambientGains(0, night.kelvin, night.tint), 0.4))}
+      <span className={classes.divider} />
+      {circuits.map((circuit) => (
+        <CircuitStrip key={circuit.id} circuit={circuit} />
+      ))}
+      {circuits.length === 0 && (
+        <p className={classes.empty}>Nothing burns yet. Open Fixtures and click a lamp’s glass in the picture.</p>
+      )}
+      <span className={classes.divider} />
+      {fader('master', 'Master', '#e6e6e6')}
+    </footer>
+  );
+}

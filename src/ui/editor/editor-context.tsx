@@ -1,0 +1,23 @@
+'use client';
+
+import { createContext, useContext } from 'react';
+import { useStore } from 'zustand';
+import type { OpenedSession } from '@/state/open-session';
+import type { SceneActions, SceneState } from '@/state/scene-store';
+import type { ViewState } from '@/state/view-store';
+
+export const EditorContext = createContext<OpenedSession | null>(null);
+
+export function useSession(): OpenedSession {
+  const session = useContext(EditorContext);
+  if (!session) throw new Error('This part belongs inside the editor.');
+  return session;
+}
+
+export function useScene<T>(select: (state: SceneState & SceneActions) => T): T {
+  return useStore(useSession().scene, select);
+}
+
+export function useView<T>(select: (state: ViewState) => T): T {
+  return useStore(useSession().view, select);
+}

@@ -1,0 +1,60 @@
+'use client';
+
+import { Button, Group, Modal, Text } from '@mantine/core';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { api } from '@/state/api';
+import { useScene, useSession } from './editor-context';
+
+/** Asks what becomes of work that cannot be saved over what another window saved. Nothing is overwritten. */
+export function SaveConflict() {
+  const router = useRouter();
+  const { discard } = useSession();
+  const id = useScene((state) => state.id);
+  const scene = useScene((state) => state.scene);
+  const saveState = useScene((state) => state.saveState);
+  const reason = useScene((state) => state.saveReason);
+  const [fault, setFault] = useState<string>();
+  const open = saveState === 'stale' || saveState === 'refused';
+
+  async function keepMine(): Promise<void> {
+    try {
+      const copy = await api.copy(id, scene);
+      discard();
+      router.push(`/scenes/${copy}`);
+    } catch (error) {
+      setFault((error as Error).message);
+    }
+  }
+
+  function takeTheirs(): void {
+    discard();
+    window.location.reload();
+  }
+
+  return (
+    <Modal
+      opened={open}
+      onClose={() => {}}
+      withCloseButton={false}
+      closeOnEscape={false}
+      closeOnClickOutside={false}
+      title={saveState === 'stale' ? 'This scene was changed in another window' : 'The last change was not taken'}
+    >
+      <Text size="sm" c="dimmed">
+        {reason} Your work in this window is still here. Keep it as a scene of its own, or open what is saved.
+      </Text>
+      {fault && (
+        <Text size="sm" role="alert" mt="sm">
+          {fault}
+        </Text>
+      )}
+      <Group mt="md" justify="flex-end">
+        <Button variant="default" onClick={takeTheirs}>
+          Open what is saved
+        </Button>
+        <Button onClick={() => void keepMine()}>Keep mine as a copy</Button>
+      </Group>
+    </Modal>
+  );
+}

@@ -1,0 +1,143 @@
+'use client';
+
+import { useEffect, useRef, type KeyboardEvent } from 'react';
+import type { PlatePoint } from '@/core/plan/camera';
+import { removeFixture, setFixture } from '@/core/scene/commands';
+import { RANGES } from '@/core/scene/ranges';
+import type { Fixture } from '@/core/scene/schema';
+import { useScene, useView } from '../editor/editor-context';
+import type { Box } from './fit';
+import { usePictureDrag } from './use-picture-drag';
+import classes from './picture.module.css';
+
+/** Least radius of a drop that can be grabbed, CSS pixels. */
+const SMALLEST_DROP = 7;
+const WHEEL_STEP = 1.06;
+const NUDGE = 0.001;
+
+interface FixtureMarkProps {
+  fixture: Fixture;
+  box: Box;
+}
+
+/** A fixture in the picture: the drop is the lamp, the stalk stands on its foot. */
+export function FixtureMark({ fixture, box }: FixtureMarkProps) {
+  const chosen = useView((view) => view.chosen === fixture.id);
+  const setView = useView((view) => view.set);
+  const change = useScene((state) => state.change);
+  const settle = useScene((state) => state.settle);
+  const run = useScene((state) => state.run);
+  const group = useRef<SVGGElement>(null);
+  const start = useRef(fixture);
+  const { id, name, at, foot, size } = fixture;
+
+  const choose = () => setView({ chosen: id, circuit: fixture.circuit });
+  const set = (label: string, values: Partial<Fixture>) =>
+    change(`fixture ${id} ${label}`, setFixture(`${name}: ${label}`, id, values));
+  const grab = () => {
+    start.current = fixture;
+    choose();
+    setView({ moving: id });
+  };
+  const letGo = () => {
+    settle();
+    setView({ moving: undefined });
+  };
+  const moved = (point: PlatePoint, by: PlatePoint): PlatePoint => ({ u: point.u + by.u, v: point.v + by.v });
+
+  const dropDrag = usePictureDrag({
+    onStart: grab,
+    onDrag: (by, _at, { altKey }) => {
+      const { at: from, foot: stood } = start.current;
+      // The foot goes along sideways, so that the stalk stays upright; with Alt it stays where it stands.
+      set('move', { at: moved(from, by), foot: altKey ? stood : moved(stood, { u: by.u, v: 0 }) });
+    },
+    onEnd: letGo,
+    onClick: choose,
+  });
+  const footDrag = usePictureDrag({
+    onStart: grab,
+    onDrag: (by) => set('foot', { foot: moved(start.current.foot, by) }),
+    onEnd: letGo,
+    onClick: choose,
+  });
+
+  const resize = (factor: number) => {
+    const next = Math.min(RANGES.size.max, Math.max(RANGES.size.min, size * factor));
+    set('size', { size: next });
+  };
+  const latestResize = useRef(resize);
+  useEffect(() => {
+    latestResize.current = resize;
+  });
+  useEffect(() => {
+    const element = group.current!;
+    const onWheel = (event: WheelEvent) => {
+      event.preventDefault();
+      latestResize.current(event.deltaY < 0 ? WHEEL_STEP : 1 / WHEEL_STEP);
+    };
+    element.addEventListener('wheel', onWheel, { passive: false });
+    return () => element.removeEventListener('wheel', onWheel);
+  }, []);
+
+  function onKeyDown(event: KeyboardEvent, part: 'drop' | 'foot'): void {
+    if (event.ctrlKey || event.metaKey) return;
+    const step = NUDGE * (event.shiftKey ? 10 : 1);
+    const nudges: Record<string, PlatePoint> = {
+      ArrowLeft: { u: -step, v: 0 },
+      ArrowRight: { u: step, v: 0 },
+      ArrowUp: { u: 0, v: -step },
+      ArrowDown: { u: 0, v: step },
+    };
+    const by = nudges[event.key];
+    if (by && part === 'drop') set('move', { at: moved(at, by), foot: moved(foot, { u: by.u, v: 0 }) });
+    else if (by) set('foot', { foot: moved(foot, by) });
+    else if (event.key === '[') resize(1 / WHEEL_STEP);
+    else if (event.key === ']') resize(WHEEL_STEP);
+    else if (event.key === 'Enter' || event.key === ' ') choose();
+    else if (event.key === 'Delete' || event.key === 'Backspace') {
+      run(removeFixture(id));
+      setView({ chosen: undefined });
+    } else return;
+    event.preventDefault();
+  }
+
+  const [x, y] = [at.u * box.width, at.v * box.height];
+  const [footX, footY] = [foot.u * box.width, foot.v * box.height];
+  const radius = Math.max(SMALLEST_DROP, size * box.width);
+  const angle = Math.atan2(footY - y, footX - x);
+  return (
+    <g ref={group} className={classes.mark} data-chosen={chosen || undefined}>
+      <line
+        className={classes.stalk}
+        x1={x + radius * Math.cos(angle)}
+        y1={y + radius * Math.sin(angle)}
+        x2={footX}
+        y2={footY}
+      />
+      <g
+        role="button"
+        tabIndex={0}
+        aria-label={`${name}, foot`}
+        {...footDrag}
+        onFocus={choose}
+        onKeyDown={(event) => onKeyDown(event, 'foot')}
+      >
+        <circle className={classes.grip} cx={footX} cy={footY} r={12} />
+        <ellipse className={classes.foot} cx={footX} cy={footY} rx={chosen ? 14 : 8} ry={chosen ? 4.5 : 2.8} />
+      </g>
+      <g
+        role="button"
+        tabIndex={0}
+        aria-label={name}
+        aria-pressed={chosen}
+        {...dropDrag}
+        onFocus={choose}
+        onKeyDown={(event) => onKeyDown(event, 'drop')}
+      >
+        <circle className={classes.grip} cx={x} cy={y} r={radius + 4} />
+        <circle className={classes.drop} cx={x} cy={y} r={radius} />
+      </g>
+    </g>
+  );
+}

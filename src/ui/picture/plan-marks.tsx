@@ -1,0 +1,82 @@
+'use client';
+
+import { useRef, type KeyboardEvent } from 'react';
+import { cameraOf } from '@/core/picture/camera-of';
+import { groundGrid } from '@/core/plan/ground-grid';
+import { setPlan } from '@/core/scene/commands';
+import { RANGES } from '@/core/scene/ranges';
+import { useScene } from '../editor/editor-context';
+import type { Box } from './fit';
+import { usePictureDrag } from './use-picture-drag';
+import classes from './picture.module.css';
+
+const GRID = { step: 1, reach: 30 };
+const NUDGE = 0.001;
+
+/** The ground plan in the picture: the horizon with an end at either edge, and a grid that lies on the ground. */
+export function PlanMarks({ box }: { box: Box }) {
+  const scene = useScene((state) => state.scene);
+  const { horizon } = scene.plan;
+  const lines = groundGrid(cameraOf(scene), GRID.step, GRID.reach);
+  const path = lines
+    .map(([a, b]) => `M${a.u * box.width} ${a.v * box.height}L${b.u * box.width} ${b.v * box.height}`)
+    .join('');
+  return (
+    <g className={classes.plan}>
+      <path className={classes.gridShade} d={path} />
+      <path className={classes.grid} d={path} />
+      <line
+        className={classes.horizon}
+        x1={0}
+        y1={horizon.left * box.height}
+        x2={box.width}
+        y2={horizon.right * box.height}
+      />
+      <HorizonEnd side="left" box={box} />
+      <HorizonEnd side="right" box={box} />
+    </g>
+  );
+}
+
+function HorizonEnd({ side, box }: { side: 'left' | 'right'; box: Box }) {
+  const horizon = useScene(({ scene }) => scene.plan.horizon);
+  const change = useScene((state) => state.change);
+  const settle = useScene((state) => state.settle);
+  const start = useRef(horizon[side]);
+  const set = (value: number) => {
+    const held = Math.min(RANGES.horizon.max, Math.max(RANGES.horizon.min, value));
+    change(`plan horizon ${side}`, setPlan('Horizon', { horizon: { ...horizon, [side]: held } }));
+  };
+  const drag = usePictureDrag({
+    onStart: () => {
+      start.current = horizon[side];
+    },
+    onDrag: ({ v }) => set(start.current + v),
+    onEnd: settle,
+  });
+  function onKeyDown(event: KeyboardEvent): void {
+    const by = { ArrowUp: -NUDGE, ArrowDown: NUDGE }[event.key];
+    if (by === undefined) return;
+    event.preventDefault();
+    set(horizon[side] + by * (event.shiftKey ? 10 : 1));
+  }
+  const x = side === 'left' ? 14 : box.width - 14;
+  const y = horizon[side] * box.height;
+  return (
+    <g
+      role="slider"
+      tabIndex={0}
+      aria-label={`Horizon, ${side} end`}
+      aria-orientation="vertical"
+      aria-valuemin={RANGES.horizon.min}
+      aria-valuemax={RANGES.horizon.max}
+      aria-valuenow={Number(horizon[side].toFixed(3))}
+      className={classes.horizonEnd}
+      onKeyDown={onKeyDown}
+      {...drag}
+    >
+      <circle className={classes.grip} cx={x} cy={y} r={18} />
+      <rect x={x - 11} y={y - 5} width={22} height={10} rx={5} />
+    </g>
+  );
+}

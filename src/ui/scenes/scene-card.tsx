@@ -1,0 +1,75 @@
+'use client';
+
+import { ActionIcon, Button, Group, Modal, Text } from '@mantine/core';
+import { IconTrash } from '@tabler/icons-react';
+import Link from 'next/link';
+import { useState, type CSSProperties, type PointerEvent } from 'react';
+import type { SceneSummary } from '@/core/scene/opened-scene';
+import { api } from '@/state/api';
+import classes from './scenes.module.css';
+
+interface SceneCardProps {
+  scene: SceneSummary;
+  onGone: () => void;
+  onFault: (message: string) => void;
+}
+
+/** A scene on the wall: its thumbnail wipes from day to night under the pointer. */
+export function SceneCard({ scene, onGone, onFault }: SceneCardProps) {
+  const [wipe, setWipe] = useState(0);
+  const [asking, setAsking] = useState(false);
+  const { id, title, revision, width, height, fixtures } = scene;
+  const follow = (event: PointerEvent) => {
+    const box = event.currentTarget.getBoundingClientRect();
+    setWipe(1 - (event.clientX - box.left) / box.width);
+  };
+  const remove = () =>
+    api.deleteScene(id).then(onGone, (error: Error) => {
+      setAsking(false);
+      onFault(error.message);
+    });
+
+  return (
+    <article className={classes.card}>
+      <Link
+        href={`/scenes/${id}`}
+        className={classes.thumbnail}
+        style={{ '--wipe': wipe, aspectRatio: `${width} / ${height}` } as CSSProperties}
+        onPointerMove={follow}
+        onPointerLeave={() => setWipe(0)}
+        aria-label={`Open ${title}`}
+      >
+        {/* eslint-disable-next-line @next/next/no-img-element -- made by this server at its size */}
+        <img src={api.thumbnail(id, 'night', revision)} alt={`${title} by night`} draggable={false} />
+        {/* eslint-disable-next-line @next/next/no-img-element -- made by this server at its size */}
+        <img className={classes.day} src={api.thumbnail(id, 'day', revision)} alt="" draggable={false} />
+        <span className={classes.edge} />
+      </Link>
+      <div className={classes.caption}>
+        <h2>{title}</h2>
+        <span>{fixtures === 0 ? 'nothing lit yet' : `${fixtures} lit`}</span>
+        <ActionIcon
+          className={classes.remove}
+          variant="subtle"
+          color="gray"
+          size="sm"
+          aria-label={`Delete ${title}`}
+          onClick={() => setAsking(true)}
+        >
+          <IconTrash size={14} />
+        </ActionIcon>
+      </div>
+      <Modal opened={asking} onClose={() => setAsking(false)} title={`Delete “${title}”?`}>
+        <Text size="sm" c="dimmed">
+          The scene and everything decided in it will be gone. Your photo on disk is not touched.
+        </Text>
+        <Group mt="md" justify="flex-end">
+          <Button variant="default" onClick={() => setAsking(false)}>
+            Keep it
+          </Button>
+          <Button onClick={() => void remove()}>Delete</Button>
+        </Group>
+      </Modal>
+    </article>
+  );
+}

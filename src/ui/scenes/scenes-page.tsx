@@ -1,0 +1,80 @@
+'use client';
+
+import { Button, Loader } from '@mantine/core';
+import { Dropzone } from '@mantine/dropzone';
+import '@mantine/dropzone/styles.css';
+import { useRouter } from 'next/navigation';
+import { useRef, useState } from 'react';
+import type { SceneSummary } from '@/core/scene/opened-scene';
+import { api, ApiError } from '@/state/api';
+import { Logo } from '../editor/logo';
+import { SceneCard } from './scene-card';
+import classes from './scenes.module.css';
+
+/** The wall of scenes. A photo dropped anywhere begins one. */
+export function ScenesPage({ scenes }: { scenes: SceneSummary[] }) {
+  const router = useRouter();
+  const choose = useRef<() => void>(null);
+  const [taking, setTaking] = useState<{ name: string; cancel: AbortController }>();
+  const [fault, setFault] = useState<string>();
+
+  async function begin(file: File | undefined): Promise<void> {
+    if (!file) return;
+    const cancel = new AbortController();
+    setFault(undefined);
+    setTaking({ name: file.name, cancel });
+    try {
+      router.push(`/scenes/${await api.beginScene(file, cancel.signal)}`);
+    } catch (error) {
+      setTaking(undefined);
+      if (error instanceof ApiError) setFault(`${file.name}: ${error.message}`);
+      else if (!cancel.signal.aborted) throw error;
+    }
+  }
+
+  return (
+    <div className={classes.page}>
+      <header className={classes.header}>
+        <Logo />
+        <div className={classes.begin}>
+          {taking ? (
+            <span role="status" className={classes.taking}>
+              <Loader size={14} /> Opening {taking.name}
+              <Button size="compact-xs" variant="default" onClick={() => taking.cancel.abort()}>
+                Cancel
+              </Button>
+            </span>
+          ) : (
+            <>
+              <span className={classes.hint}>Drop a photo anywhere to begin a scene</span>
+              <Button size="compact-sm" onClick={() => choose.current?.()}>
+                Choose a photo
+              </Button>
+            </>
+          )}
+        </div>
+      </header>
+      {fault && (
+        <p role="alert" className={classes.fault}>
+          {fault}
+        </p>
+      )}
+      <main className={classes.wall}>
+        {scenes.map((scene) => (
+          <SceneCard key={scene.id} scene={scene} onGone={() => router.refresh()} onFault={setFault} />
+        ))}
+        {scenes.length === 0 && <p className={classes.hint}>No scene yet. Drop a daytime photo here.</p>}
+      </main>
+      <Dropzone.FullScreen
+        active={!taking}
+        openRef={choose}
+        multiple={false}
+        onDrop={([file]) => void begin(file)}
+        classNames={{ root: classes.drop }}
+        aria-label="Drop a photo"
+      >
+        <p className={classes.dropText}>Let go to turn it to night</p>
+      </Dropzone.FullScreen>
+    </div>
+  );
+}

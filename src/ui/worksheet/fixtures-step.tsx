@@ -1,0 +1,170 @@
+'use client';
+
+import { Button, Select } from '@mantine/core';
+import { FIXTURE_KINDS } from '@/core/fixture/defaults';
+import { addFixture, moveToCircuit, removeFixture, setCircuit, setFixture } from '@/core/scene/commands';
+import { RANGES, type Range } from '@/core/scene/ranges';
+import type { Circuit, Fixture } from '@/core/scene/schema';
+import { newCircuit, newGlobe, standingOf } from '@/state/fixture-actions';
+import { useScene, useView } from '../editor/editor-context';
+import { NumberRow, ratioScale } from '../controls/number-row';
+import { NameField } from '../controls/name-field';
+import classes from './worksheet.module.css';
+
+const WARM = 'linear-gradient(90deg, #ff7a1f, #ffd9a8 45%, #fff 60%, #a9c4ff)';
+const NEW_CIRCUIT = 'new';
+const KELVIN: Range = { ...RANGES.kelvin, max: 12000 };
+
+/** The lights: the chosen one's settings, or the gesture that lights the first. */
+export function FixturesStep() {
+  const scene = useScene((state) => state.scene);
+  const run = useScene((state) => state.run);
+  const chosenId = useView((view) => view.chosen);
+  const circuitId = useView((view) => view.circuit);
+  const setView = useView((view) => view.set);
+  const chosen = scene.fixtures.find(({ id }) => id === chosenId);
+
+  function lightInTheMiddle(): void {
+    const circuit = scene.circuits.find(({ id }) => id === circuitId) ?? scene.circuits.at(-1) ?? newCircuit(scene);
+    const fixture = newGlobe(scene, { u: 0.5, v: Math.max(0.1, scene.plan.horizon.left - 0.15) }, circuit);
+    run(addFixture(fixture, circuit));
+    setView({ chosen: fixture.id, circuit: circuit.id });
+  }
+
+  return (
+    <>
+      {chosen ? (
+        <ChosenFixture key={chosen.id} fixture={chosen} />
+      ) : (
+        <p className={classes.hint}>
+          Click a lamp’s glass in the picture to light it. Then drag its foot to where it stands on the ground.
+        </p>
+      )}
+      <div className={classes.actions}>
+        <Button size="compact-xs" variant="default" onClick={lightInTheMiddle}>
+          Light a globe in the middle
+        </Button>
+      </div>
+    </>
+  );
+}
+
+function ChosenFixture({ fixture }: { fixture: Fixture }) {
+  const scene = useScene((state) => state.scene);
+  const change = useScene((state) => state.change);
+  const settle = useScene((state) => state.settle);
+  const run = useScene((state) => state.run);
+  const picking = useView((view) => view.picking);
+  const setView = useView((view) => view.set);
+  const kind = FIXTURE_KINDS[fixture.kind];
+  const { id, name, gel } = fixture;
+  const circuit = scene.circuits.find((c) => c.id === fixture.circuit)!;
+  const standing = standingOf(scene, fixture);
+  const glass: Range = {
+    min: Math.ceil(RANGES.size.min * standing.perWidth * 200) / 2,
+    max: Math.floor(RANGES.size.max * standing.perWidth * 100),
+    step: 0.5,
+    unit: 'cm',
+    decimals: 1,
+  };
+  const set = (label: string, values: Partial<Fixture>) =>
+    change(`fixture ${id} ${Object.keys(values).join()}`, setFixture(`${name}: ${label}`, id, values));
+
+  const row = (key: 'lumens' | 'heart' | 'halo' | 'spill', label: string, initial: number) => (
+    <NumberRow
+      label={label}
+      value={fixture[key]}
+      range={key === 'spill' ? RANGES.level : RANGES[key]}
+      initial={initial}
+      scale={key === 'lumens' ? ratioScale(RANGES.lumens) : undefined}
+      onChange={(value) => set(label.toLowerCase(), { [key]: value })}
+      onSettle={settle}
+    />
+  );
+
+  function moveTo(target: string | null): void {
+    if (!target || target === circuit.id) return;
+    const to = target === NEW_CIRCUIT ? newCircuit(scene) : scene.circuits.find((c) => c.id === target)!;
+    run(moveToCircuit(id, to));
+    setView({ circuit: to.id });
+  }
+
+  return (
+    <>
+      <div className={classes.pair}>
+        <span>Name</span>
+        <NameField label="Fixture name" value={name} onCommit={(next) => run(setFixture('Name', id, { name: next }))} />
+      </div>
+      <div className={classes.pair}>
+        <span>Circuit</span>
+        <Select
+          aria-label="Circuit"
+          size="xs"
+          allowDeselect={false}
+          value={circuit.id}
+          data={[
+            ...scene.circuits.map((c: Circuit) => ({ value: c.id, label: c.name })),
+            { value: NEW_CIRCUIT, label: 'A new circuit' },
+          ]}
+          onChange={moveTo}
+        />
+      </div>
+      <div className={classes.pair}>
+        <span>Its name</span>
+        <NameField
+          label="Circuit name"
+          value={circuit.name}
+          onCommit={(next) => run(setCircuit('Circuit name', circuit.id, { name: next }))}
+        />
+      </div>
+      <NumberRow
+        label="Gel"
+        value={Math.min(KELVIN.max, gel.kelvin)}
+        range={KELVIN}
+        initial={kind.kelvin}
+        scale={ratioScale(KELVIN)}
+        track={WARM}
+        onChange={(kelvin) => set('gel', { gel: { ...gel, from: 'kelvin', kelvin } })}
+        onSettle={settle}
+      />
+      {row('lumens', 'Power', kind.lumens)}
+      <NumberRow
+        label="Glass"
+        value={100 * standing.radius}
+        range={glass}
+        initial={100 * kind.radius}
+        scale={ratioScale(glass)}
+        onChange={(cm) => set('glass', { size: cm / 100 / standing.perWidth })}
+        onSettle={settle}
+      />
+      {row('heart', 'Heart', kind.heart)}
+      {row('halo', 'Halo', kind.halo)}
+      {row('spill', 'Spill', 0)}
+      <div className={classes.actions}>
+        <Button
+          size="compact-xs"
+          variant={picking ? 'filled' : 'default'}
+          aria-pressed={picking}
+          onClick={() => setView({ picking: !picking })}
+        >
+          {gel.from === 'picture' ? 'Pick another gel' : 'Pick the gel off the picture'}
+        </Button>
+        <Button
+          size="compact-xs"
+          variant="default"
+          onClick={() => {
+            run(removeFixture(id));
+            setView({ chosen: undefined });
+          }}
+        >
+          Take it away
+        </Button>
+      </div>
+      <p className={classes.hint}>
+        {picking
+          ? 'Click a lamp or a surface whose colour the light should have.'
+          : 'Drag the drop, drag its foot, roll the wheel over it for the size.'}
+      </p>
+    </>
+  );
+}

@@ -1,0 +1,77 @@
+'use client';
+
+import { UnstyledButton } from '@mantine/core';
+import type { ReactNode } from 'react';
+import { hourName } from '@/core/night/hour';
+import type { Scene } from '@/core/scene/schema';
+import type { Step } from '@/state/view-store';
+import { useScene, useView } from '../editor/editor-context';
+import { FixturesStep } from './fixtures-step';
+import { NightStep } from './night-step';
+import { OutputStep } from './output-step';
+import { PlanStep } from './plan-step';
+import classes from './worksheet.module.css';
+
+interface StepInfo {
+  title: string;
+  /** What was decided, in one line. */
+  decided: (scene: Scene) => string;
+  body: () => ReactNode;
+}
+
+const STEP_INFO: Record<Step, StepInfo> = {
+  night: {
+    title: 'Night',
+    decided: ({ night }) =>
+      `${hourName(night.hour)}, ${signed(night.exposure)} stops, ${Math.round(night.kelvin / 50) * 50} K`,
+    body: () => <NightStep />,
+  },
+  plan: {
+    title: 'Ground plan',
+    decided: ({ plan }) => `${plan.lens} mm, eye ${plan.eyeHeight.toFixed(2)} m`,
+    body: () => <PlanStep />,
+  },
+  fixtures: {
+    title: 'Fixtures',
+    decided: ({ fixtures, circuits }) =>
+      fixtures.length === 0 ? 'none lit' : `${fixtures.length} lit on ${circuits.length} circuit${circuits.length === 1 ? '' : 's'}`,
+    body: () => <FixturesStep />,
+  },
+  output: {
+    title: 'Output',
+    decided: ({ plate }) => `${plate.width} × ${plate.height}`,
+    body: () => <OutputStep />,
+  },
+};
+
+const signed = (value: number) => `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(1)}`;
+
+/** The steps of the work, written out; one is open, a folded one says what was decided. */
+export function Worksheet() {
+  const scene = useScene((state) => state.scene);
+  const step = useView((view) => view.step);
+  const setView = useView((view) => view.set);
+  return (
+    <aside className={classes.worksheet} aria-label="Worksheet">
+      {(Object.keys(STEP_INFO) as Step[]).map((name) => {
+        const { title, decided, body } = STEP_INFO[name];
+        const open = name === step;
+        return (
+          <section key={name} className={classes.step} data-open={open || undefined}>
+            <h2>
+              <UnstyledButton
+                className={classes.head}
+                aria-expanded={open}
+                onClick={() => setView({ step: name, picking: false })}
+              >
+                <span className={classes.title}>{title}</span>
+                {!open && <span className={classes.decided}>{decided(scene)}</span>}
+              </UnstyledButton>
+            </h2>
+            {open && <div className={classes.body}>{body()}</div>}
+          </section>
+        );
+      })}
+    </aside>
+  );
+}
