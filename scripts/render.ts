@@ -1,6 +1,7 @@
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { extname, join } from 'node:path';
+import { Readable } from 'node:stream';
 import { parseArgs } from 'node:util';
 import { keepFile, receiveFile } from '@/server/asset-store';
 import { AppError } from '@/server/app-error';
@@ -13,21 +14,21 @@ const USAGE = 'Usage: npm run render -- scene.sundew --out night.png [--width N]
 
 const FORMATS: Record<string, OutputFormat> = { '.jpg': 'jpeg', '.jpeg': 'jpeg', '.png': 'png' };
 
-async function* oneChunk(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
-  yield bytes;
-}
-
 async function main(): Promise<void> {
   const { values, positionals } = parseArgs({
     allowPositionals: true,
-    options: { out: { type: 'string' }, width: { type: 'string' }, quality: { type: 'string', default: '92' } },
+    options: {
+      out: { type: 'string' },
+      width: { type: 'string' },
+      quality: { type: 'string', default: '92' },
+    },
   });
   const format = FORMATS[extname(values.out ?? '').toLowerCase()];
   if (positionals.length !== 1 || !values.out || !format) throw new AppError(400, 'usage', USAGE);
   const { scene, plate } = readSceneFile(await readFile(positionals[0]));
   const dataDir = await mkdtemp(join(tmpdir(), 'sundew-render-'));
   try {
-    const received = await receiveFile(dataDir, oneChunk(plate), Number.MAX_SAFE_INTEGER);
+    const received = await receiveFile(dataDir, Readable.from([plate]), Number.MAX_SAFE_INTEGER);
     const facts = await inspectPlate(received.path, received.bytes);
     await keepFile(dataDir, received);
     const width = Math.min(facts.width, Number(values.width ?? facts.width));

@@ -36,7 +36,8 @@ export function createArena(mostBytes: number): Arena {
   function grow(bytes: number): void {
     const end = memory.buffer.byteLength;
     const pages = Math.ceil(bytes / PAGE);
-    if (end / PAGE + pages > maximum) throw new ArenaFullError('The picture needs more memory than is set aside.');
+    if (end / PAGE + pages > maximum)
+      throw new ArenaFullError('The picture needs more memory than is set aside.');
     memory.grow(pages);
     give({ offset: end, bytes: pages * PAGE });
   }

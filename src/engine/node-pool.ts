@@ -1,33 +1,52 @@
+import { readFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { wrap } from 'comlink';
 import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs';
+import type { Arena } from './arena';
+import { KERNEL_SCRATCH } from './kernels';
 import type { PerformerService } from './performer-service';
+import type { Task } from './task';
 import { createPool, type Pool, type WorkerPort } from './pool';
 
 /** Where `npm run build:workers` leaves the bundled worker. */
 const WORKER_FILE = ['dist', 'render-worker.mjs'];
 
-/** A pool of worker threads on a shared memory. */
-export function createNodePool(memory: WebAssembly.Memory, size = availableParallelism()): Pool {
+/** Where `npm run build:kernels` leaves the kernels. */
+const KERNELS_FILE = ['public', 'kernels.wasm'];
+
+/** The compiled kernels, as the browser gets them too. */
+export function loadKernels(): WebAssembly.Module {
+  return new WebAssembly.Module(
+    readFileSync(join(/* turbopackIgnore: true */ process.cwd(), ...KERNELS_FILE)),
+  );
+}
+
+/** A pool of worker threads on an arena. */
+export function createNodePool(arena: Arena, size = availableParallelism()): Pool {
+  const { memory } = arena;
+  const module = loadKernels();
   const file = join(/* turbopackIgnore: true */ process.cwd(), ...WORKER_FILE);
   const spawn = (): WorkerPort => {
     const worker = new Worker(file);
     worker.unref();
     const service = wrap<PerformerService>(nodeEndpoint(worker));
-    const ready = service.attach(memory);
-    return {
-      perform: async (task) => {
+    const block = arena.allocate(KERNEL_SCRATCH);
+    const ready = service.attach({ memory, module, scratch: block.offset });
+    const port = {
+      perform: async (task: Task) => {
         await ready;
         await service.perform(task);
       },
-      died: new Promise((resolve) => {
-        worker.on('error', (error) => resolve(error as Error));
+      died: new Promise<Error>((resolve) => {
+        worker.on('error', (error) => resolve(error));
         worker.on('exit', (code) => resolve(new Error(`exit code ${code}`)));
       }),
       terminate: () => void worker.terminate(),
     };
+    void port.died.then(() => arena.release(block));
+    return port;
   };
   return createPool(spawn, Math.max(1, size));
 }

@@ -7,12 +7,16 @@ import { reliefOf, type Relief } from '@/core/plan/relief';
 import { surveyPlate } from '@/core/plan/survey';
 import { rowsOf, type Region } from '@/core/plane/region';
 import { addPointSpill } from '@/core/spill/add-point-spill';
-import type { LayerRefs, PlaneRef, PlateRefs, ReliefRefs, Rows, SurveyRefs, Task } from './task';
+import type { Kernels } from './kernels';
+import type { PlaneRef, PlateRefs, ReliefRefs, Rows, SurveyRefs, Task } from './task';
 
 type TaskOf<T extends Task['type']> = Extract<Task, { type: T }>;
 
-/** Does tasks on one shared memory. Tables are made once. */
-export function createPerformer(memory: WebAssembly.Memory): (task: Task) => void {
+/** Kernels work on four pixels at a time; narrower pictures go by their twins. */
+const KERNEL_WIDTH = 4;
+
+/** Does tasks on one shared memory, with kernels or with their twins in the core. Tables are made once. */
+export function createPerformer(memory: WebAssembly.Memory, kernels?: Kernels): (task: Task) => void {
   const codes = createDisplayCodes(255);
   const decoded = Float32Array.from({ length: 65536 }, (_, code) => srgb.decode(code / 65535));
 
@@ -76,7 +80,15 @@ export function createPerformer(memory: WebAssembly.Memory): (task: Task) => voi
     middle: floats(refs.middle, 1)[0],
   });
 
-  function relief({ plate: refs, survey: from, surveySize, camera, region, rows, out }: TaskOf<'relief'>): void {
+  function relief({
+    plate: refs,
+    survey: from,
+    surveySize,
+    camera,
+    region,
+    rows,
+    out,
+  }: TaskOf<'relief'>): void {
     const { part, first, count } = band(region, rows);
     reliefOf(
       reliefAt(out, count, first),
@@ -87,27 +99,10 @@ export function createPerformer(memory: WebAssembly.Memory): (task: Task) => voi
     );
   }
 
-  /** The rows of a layer's source plane that lie in a band, as a region. Its box is part of `region`. */
-  function sourcePart(region: Region, { sourceBox }: LayerRefs, rows: Rows): { part: Region; first: number } {
-    const from = Math.max(rows.from, sourceBox.top);
-    const to = Math.min(rows.to, sourceBox.top + sourceBox.height);
-    const part = {
-      ...region,
-      left: region.left + sourceBox.left,
-      top: region.top + from,
-      width: sourceBox.width,
-      height: Math.max(0, to - from),
-    };
-    return { part, first: (from - sourceBox.top) * sourceBox.width };
-  }
-
   function layer({ relief: refs, camera, region, rows, base, lights, sources, out }: TaskOf<'layer'>): void {
     const { part, first, count } = band(region, rows);
-    const land = reliefAt(refs, count, first);
     const spill = floats(out.spill, count, first);
     const air = floats(out.air, count, first);
-    const box = sourcePart(region, out, rows);
-    const source = floats(out.source, box.part.width * box.part.height, box.first);
     if (base) {
       spill.set(floats(base.spill, count, first));
       air.set(floats(base.air, count, first));
@@ -115,24 +110,38 @@ export function createPerformer(memory: WebAssembly.Memory): (task: Task) => voi
       spill.fill(0);
       air.fill(0);
     }
-    source.fill(0);
     for (const light of lights) {
-      addPointSpill(spill, land, camera, part, light);
-      addPointAir(air, land.reach, camera, part, light);
+      if (kernels && region.width >= KERNEL_WIDTH) {
+        kernels.addPointLight(out, refs, camera, region, rows, light);
+      } else {
+        const land = reliefAt(refs, count, first);
+        addPointSpill(spill, land, camera, part, light);
+        addPointAir(air, land.reach, camera, part, light);
+      }
     }
-    for (const globe of sources) addGlobeSource(source, box.part, globe);
+    const from = Math.max(rows.from, out.sourceRows.from);
+    const to = Math.min(rows.to, out.sourceRows.to);
+    if (from >= to) return;
+    const lampRows = rowsOf(region, from, to - from);
+    const lampFirst = (from - out.sourceRows.from) * region.width;
+    const source = floats(out.source, lampRows.width * lampRows.height, lampFirst).fill(0);
+    for (const globe of sources) addGlobeSource(source, lampRows, globe);
   }
 
   function mix({ plate: refs, layers, weights, region, rows, out }: TaskOf<'mix'>): void {
+    if (kernels && region.width >= KERNEL_WIDTH && layers.length <= kernels.mostLayers) {
+      kernels.mixRows(out, refs, layers, weights, region.width, rows);
+      return;
+    }
     const count = region.width * region.height;
     mixPicture(
       new Uint8ClampedArray(memory.buffer, out, 4 * count),
       plateAt(refs, region.width, region.height),
-      layers.map(({ spill, air, source, sourceBox }) => ({
+      layers.map(({ spill, air, source, sourceRows }) => ({
         spill: floats(spill, count),
         air: floats(air, count),
-        source: floats(source, sourceBox.width * sourceBox.height),
-        sourceBox,
+        source: floats(source, region.width * (sourceRows.to - sourceRows.from)),
+        sourceRows,
       })),
       weights,
       codes,

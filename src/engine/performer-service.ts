@@ -1,17 +1,27 @@
+import { createKernels } from './kernels';
 import { createPerformer } from './perform-task';
-import type { Task } from './task';
+import type { PlaneRef, Task } from './task';
 
-/** What a worker offers over its bridge: first the shared memory, then tasks. */
+/** What a worker gets before its first task. */
+export interface WorkerKit {
+  memory: WebAssembly.Memory;
+  /** The compiled kernels. */
+  module: WebAssembly.Module;
+  /** A block of the memory that is this worker's alone. */
+  scratch: PlaneRef;
+}
+
+/** What a worker offers over its bridge: first its kit, then tasks. */
 export interface PerformerService {
-  attach: (memory: WebAssembly.Memory) => void;
+  attach: (kit: WorkerKit) => void;
   perform: (task: Task) => void;
 }
 
 export function createPerformerService(): PerformerService {
   let perform: ((task: Task) => void) | undefined;
   return {
-    attach(memory) {
-      perform = createPerformer(memory);
+    attach({ memory, module, scratch }) {
+      perform = createPerformer(memory, createKernels(module, memory, scratch));
     },
     perform(task) {
       if (!perform) throw new Error('The worker has no memory yet.');

@@ -13,7 +13,7 @@ import { layerKey, plateKey, reliefKey, surveyKey } from './node-keys';
 import { createNodeStore, type Node } from './node-store';
 import type { Pool } from './pool';
 import { surveySize, type Size } from './sizes';
-import { unionBox } from './union-box';
+import { unionRows } from './union-rows';
 import type { LayerRefs, PlateRefs, ReliefRefs, Rows, SurveyRefs, Task } from './task';
 
 /**
@@ -41,8 +41,11 @@ export interface Renderer {
   close: () => void;
 }
 
-/** A task covers about this many pixels, so that an outdated frame is soon given up. */
-const BAND_PIXELS = 60_000;
+/** Pixels of a heavy task: few enough that an outdated frame is soon given up. */
+const BAND_PIXELS = 80_000;
+
+/** Pixels of a mix, which is quick and never given up. */
+const MIX_PIXELS = 400_000;
 
 /** A renderer over one arena and its workers. `budgetBytes` bounds what is kept between frames. */
 export function createRenderer(arena: Arena, pool: Pool, load: LoadCodes, budgetBytes: number): Renderer {
@@ -50,8 +53,13 @@ export function createRenderer(arena: Arena, pool: Pool, load: LoadCodes, budget
   let last: Promise<unknown> = Promise.resolve();
 
   /** Runs a task per band, on all workers; waits for every band even when one fails. */
-  async function inBands(region: Region, signal: AbortSignal, task: (rows: Rows) => Task): Promise<void> {
-    const bands = Math.max(pool.size, Math.ceil((region.width * region.height) / BAND_PIXELS));
+  async function inBands(
+    region: Region,
+    signal: AbortSignal,
+    task: (rows: Rows) => Task,
+    bandPixels = BAND_PIXELS,
+  ): Promise<void> {
+    const bands = Math.max(pool.size, Math.ceil((region.width * region.height) / bandPixels));
     const step = Math.max(1, Math.ceil(region.height / bands));
     const running: Promise<void>[] = [];
     for (let from = 0; from < region.height; from += step) {
@@ -87,8 +95,9 @@ export function createRenderer(arena: Arena, pool: Pool, load: LoadCodes, budget
   const codesNode = (asset: string, size: Size, signal: AbortSignal) =>
     store.node(`codes ${asset} ${size.width}x${size.height}`, async () => {
       const codes = await load(asset, size, signal);
-      return planes({ codes: Math.ceil(codes.length / 2) }, signal, async (refs) => {
+      return planes({ codes: Math.ceil(codes.length / 2) }, signal, (refs) => {
         new Uint16Array(arena.memory.buffer, refs.codes, codes.length).set(codes);
+        return Promise.resolve();
       });
     });
 
@@ -158,15 +167,15 @@ export function createRenderer(arena: Arena, pool: Pool, load: LoadCodes, budget
         const luminance = globeLuminance(fixture, hung.radius);
         return { fixture, light: globeLight(fixture, hung), source: { at, size, heart, halo, luminance } };
       });
-      const sourceBox = unionBox(
+      const sourceRows = unionRows(
         lamps.map(({ source }) => globeBounds(source, region)),
         region,
       );
       const count = region.width * region.height;
-      const sizes = { spill: count, air: count, source: sourceBox.width * sourceBox.height };
+      const sizes = { spill: count, air: count, source: region.width * (sourceRows.to - sourceRows.from) };
       let out: LayerRefs | undefined;
       const node = await planes(sizes, signal, (refs) => {
-        const target = { ...refs, sourceBox };
+        const target = { ...refs, sourceRows };
         out = target;
         const fresh = base ? lamps.filter(({ fixture }) => fixture.id === moving) : lamps;
         const lights = fresh.map(({ light }) => light);
@@ -199,7 +208,12 @@ export function createRenderer(arena: Arena, pool: Pool, load: LoadCodes, budget
     const weights = pictureWeights(scene, lit, middle);
     const count = region.width * region.height;
     const picture = await planes({ rgba: count }, signal, ({ rgba: out }) =>
-      inBands(region, signal, (rows) => ({ type: 'mix', plate, layers, weights, region, rows, out })),
+      inBands(
+        region,
+        signal,
+        (rows) => ({ type: 'mix', plate, layers, weights, region, rows, out }),
+        MIX_PIXELS,
+      ),
     );
     try {
       const pixels = new Uint8ClampedArray(arena.memory.buffer, picture.refs.rgba, 4 * count);

@@ -8,6 +8,12 @@ import type { Weights } from '@/core/picture/weights';
 /** Byte offset of a plane in the arena. */
 export type PlaneRef = number;
 
+/** Rows of a region, counted from its top. */
+export interface Rows {
+  from: number;
+  to: number;
+}
+
 export interface PlateRefs {
   r: PlaneRef;
   g: PlaneRef;
@@ -30,13 +36,7 @@ export interface LayerRefs {
   spill: PlaneRef;
   air: PlaneRef;
   source: PlaneRef;
-  sourceBox: { left: number; top: number; width: number; height: number };
-}
-
-/** Rows of a region, counted from its top. */
-export interface Rows {
-  from: number;
-  to: number;
+  sourceRows: Rows;
 }
 
 /** Work for one worker: plain data, planes as offsets into the shared arena. */

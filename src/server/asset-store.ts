@@ -39,7 +39,11 @@ export async function receiveFile(
       bytes += chunk.byteLength;
       if (bytes > mostBytes) {
         const most = Math.round(mostBytes / 2 ** 20);
-        throw new AppError(413, 'too-large', `The file is larger than ${most} MB. Save it smaller and drop it again.`);
+        throw new AppError(
+          413,
+          'too-large',
+          `The file is larger than ${most} MB. Save it smaller and drop it again.`,
+        );
       }
       hash.update(chunk);
       await file.write(chunk);

@@ -33,7 +33,11 @@ function asAppError(error: unknown): AppError {
   if (error instanceof AppError) return error;
   if (error instanceof ValidationError) return new AppError(400, 'bad-request', `${error.message}.`);
   if (diskFull(error)) {
-    return new AppError(507, 'disk-full', 'The disk is full. Free some space; your work is kept in this window.');
+    return new AppError(
+      507,
+      'disk-full',
+      'The disk is full. Free some space; your work is kept in this window.',
+    );
   }
   return new AppError(500, 'fault', 'Something went wrong on the server. Try again.');
 }
@@ -47,7 +51,7 @@ export async function readBody<S extends Schema>(request: Request, schema: S): P
   } catch {
     throw new AppError(400, 'bad-request', 'The request is not JSON.');
   }
-  return (await schema.validate(value, { strict: true })) as InferType<S>;
+  return await schema.validate(value, { strict: true });
 }
 
 async function readText(request: Request, mostBytes: number): Promise<string> {

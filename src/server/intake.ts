@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { Readable } from 'node:stream';
 import { open, readFile, rm } from 'node:fs/promises';
 import { newScene } from '@/core/scene/new-scene';
 import type { Scene } from '@/core/scene/schema';
@@ -25,7 +26,11 @@ export async function takePlate({ db, dataDir }: Workspace, received: ReceivedFi
 }
 
 /** Begins a scene with a received file: a photo, or a scene file with its plate inside. Returns the scene's id. */
-export async function beginScene(space: Workspace, received: ReceivedFile, fileName: string): Promise<string> {
+export async function beginScene(
+  space: Workspace,
+  received: ReceivedFile,
+  fileName: string,
+): Promise<string> {
   if (looksLikeSceneFile(await headOf(received.path))) return takeSceneFile(space, received);
   const { width, height, lens } = await takePlate(space, received);
   const scene = newScene(titleFrom(fileName), { asset: received.hash, width, height }, lens);
@@ -36,13 +41,9 @@ async function takeSceneFile(space: Workspace, received: ReceivedFile): Promise<
   const bytes = await readFile(received.path);
   await rm(received.path, { force: true });
   const { scene, plate } = readSceneFile(bytes);
-  const plateFile = await receiveFile(space.dataDir, oneChunk(plate), LIMITS.uploadBytes);
+  const plateFile = await receiveFile(space.dataDir, Readable.from([plate]), LIMITS.uploadBytes);
   const { width, height } = await takePlate(space, plateFile);
   return insertScene(space, randomUUID(), { ...scene, plate: { asset: plateFile.hash, width, height } });
-}
-
-async function* oneChunk(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
-  yield bytes;
 }
 
 async function headOf(path: string): Promise<Uint8Array> {

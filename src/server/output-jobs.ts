@@ -51,7 +51,12 @@ export function createOutputJobs(dataDir: string, renderer: Renderer): OutputJob
 
   function find(id: string): OutputJob {
     const job = jobs.get(id);
-    if (!job) throw new AppError(404, 'no-output', 'This output is gone: the server was restarted. Send it out again.');
+    if (!job)
+      throw new AppError(
+        404,
+        'no-output',
+        'This output is gone: the server was restarted. Send it out again.',
+      );
     return job;
   }
 

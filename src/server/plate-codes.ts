@@ -64,5 +64,8 @@ function shrink(plate: { data: Uint8Array; width: number; height: number }, size
   const encoded = Uint16Array.from({ length: ENCODE_STEPS + 1 }, (_, i) =>
     Math.round(65535 * srgb.encode((i / ENCODE_STEPS) ** 2)),
   );
-  return Uint16Array.from(linear, (light) => encoded[Math.round(Math.sqrt(Math.min(1, light)) * ENCODE_STEPS)]);
+  return Uint16Array.from(
+    linear,
+    (light) => encoded[Math.round(Math.sqrt(Math.min(1, light)) * ENCODE_STEPS)],
+  );
 }

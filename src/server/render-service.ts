@@ -13,7 +13,7 @@ export function createServerRenderer(dataDir: string): Renderer {
   const arena = createArena(MEMORY.most);
   return createRenderer(
     arena,
-    createNodePool(arena.memory),
+    createNodePool(arena),
     (asset, size) => plateCodes(dataDir, asset, size),
     MEMORY.kept,
   );

@@ -4,7 +4,11 @@ import { LIMITS } from './limits';
 /** A patch as immer writes it. */
 const patchSchema = object({
   op: string().strict().oneOf(['add', 'remove', 'replace']).required(),
-  path: array(mixed<string | number>((step): step is string | number => ['string', 'number'].includes(typeof step)).required())
+  path: array(
+    mixed<string | number>((step): step is string | number =>
+      ['string', 'number'].includes(typeof step),
+    ).required(),
+  )
     .strict()
     .required()
     .max(12),

@@ -41,7 +41,11 @@ export function readSceneFile(bytes: Uint8Array): SceneFile {
     throw new AppError(422, 'damaged', 'The scene file is damaged. Copy it again from where it came from.');
   }
   if (!parts['scene.json'] || !parts.plate) {
-    throw new AppError(422, 'not-a-scene', 'This ZIP is not a Sundew scene: scene.json or the plate is missing.');
+    throw new AppError(
+      422,
+      'not-a-scene',
+      'This ZIP is not a Sundew scene: scene.json or the plate is missing.',
+    );
   }
   try {
     return { scene: parseScene(JSON.parse(strFromU8(parts['scene.json']))), plate: parts.plate };

@@ -19,6 +19,11 @@ function findRow(db: Pick<Db, 'select'>, id: string) {
   return row;
 }
 
+/** Whether a scene is there. */
+export function hasScene({ db }: Workspace, id: string): boolean {
+  return db.select({ id: scenes.id }).from(scenes).where(eq(scenes.id, id)).get() !== undefined;
+}
+
 /** All scenes, the latest changed first. */
 export function listScenes({ db }: Workspace): SceneSummary[] {
   return db
@@ -70,7 +75,9 @@ export function saveEntries({ db }: Workspace, id: string, base: number, entries
     );
     const fresh = entries.filter((entry) => !known.has(entry.id));
     if (base + entries.length - fresh.length !== row.revision) {
-      throw new AppError(409, 'stale', 'This scene was changed in another window.', { revision: row.revision });
+      throw new AppError(409, 'stale', 'This scene was changed in another window.', {
+        revision: row.revision,
+      });
     }
     if (fresh.length === 0) return row.revision;
     const document = fresh.reduce(applyEntry, row.document);

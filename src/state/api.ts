@@ -1,4 +1,5 @@
 import type { LogEntry } from '@/core/scene/history';
+import type { OpenScene } from '@/core/scene/opened-scene';
 import type { Scene } from '@/core/scene/schema';
 
 /** A fault that the server told of. `status` 0: it did not answer. */
@@ -59,6 +60,9 @@ export interface OutputOrder {
 
 /** The server's routes, typed. Every one throws ApiError. */
 export const api = {
+  async openScene(sceneId: string): Promise<OpenScene> {
+    return (await (await request(`/api/scenes/${sceneId}`, { cache: 'no-store' })).json()) as OpenScene;
+  },
   async save(sceneId: string, base: number, entries: LogEntry[]): Promise<number> {
     const response = await post(`/api/scenes/${sceneId}/revisions`, { base, entries });
     return ((await response.json()) as { revision: number }).revision;

@@ -8,14 +8,19 @@ import { cameraOf } from '@/core/picture/camera-of';
 
 const hold = (value: number, { min, max }: Range) => Math.min(max, Math.max(min, value));
 
+/** A name with the lowest number that none of the items has yet. */
+function freeName(stem: string, items: { name: string }[]): string {
+  const taken = new Set(items.map(({ name }) => name));
+  let n = 1;
+  while (taken.has(`${stem} ${n}`)) n++;
+  return `${stem} ${n}`;
+}
+
 /** A circuit with everything at its middle. */
 export function newCircuit(scene: Scene): Circuit {
-  const names = new Set(scene.circuits.map(({ name }) => name));
-  let n = 1;
-  while (names.has(`Circuit ${n}`)) n++;
   return {
     id: crypto.randomUUID(),
-    name: `Circuit ${n}`,
+    name: freeName('Circuit', scene.circuits),
     level: 0,
     lampLevel: 0,
     spillLevel: 0,
@@ -34,7 +39,7 @@ export function newGlobe(scene: Scene, at: PlatePoint, circuit: Circuit): Fixtur
   return {
     id: crypto.randomUUID(),
     kind: 'globe',
-    name: `Lamp ${scene.fixtures.length + 1}`,
+    name: freeName(`${circuit.name} lamp`, scene.fixtures),
     circuit: circuit.id,
     at,
     foot,

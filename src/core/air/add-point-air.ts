@@ -7,7 +7,8 @@ import type { PointLight } from '../spill/point-light';
  * Adds what thin even haze scatters toward the eye from one small source, along each pixel's view ray up to the surface:
  * single scattering of a point source in closed form, `I / (4 pi h) [atan((T - t0) / h) + atan(t0 / h)]` with h the
  * distance of the source from the ray, t0 the foot of that perpendicular and T the surface (after Sun, Ramamoorthi,
- * Narasimhan and Nayar 2005, without extinction). Times the scattering coefficient per metre it is cd/m2.
+ * Narasimhan and Nayar 2005, without extinction). The two arc tangents are one angle: that under which the source sees
+ * the ray. Times the scattering coefficient per metre it is cd/m2.
  *
  * `out` and `reach` have one float per pixel of `region`.
  */
@@ -20,7 +21,6 @@ export function addPointAir(
 ): void {
   const { corner, across, down, eyeHeight } = camera;
   const [px, py, pz] = [light.place[0], light.place[1], light.place[2] - eyeHeight];
-  const toSource = px * px + py * py + pz * pz;
   const soft = light.radius * light.radius;
   const scale = light.airCandela / (4 * Math.PI);
   const stepU = 1 / region.fullWidth;
@@ -35,9 +35,12 @@ export function addPointAir(
       const rz = row[2] + x * stepU * across[2];
       const rayLength = Math.sqrt(rx * rx + ry * ry + rz * rz);
       const t0 = (px * rx + py * ry + pz * rz) / rayLength;
-      const h = Math.sqrt(Math.max(0, toSource - t0 * t0) + soft);
+      const cx = py * rz - pz * ry;
+      const cy = pz * rx - px * rz;
+      const cz = px * ry - py * rx;
+      const h = Math.sqrt((cx * cx + cy * cy + cz * cz) / (rayLength * rayLength) + soft);
       const T = reach[i] * rayLength;
-      out[i] += (scale / h) * (Math.atan((T - t0) / h) + Math.atan(t0 / h));
+      out[i] += (scale / h) * Math.atan2(T * h, h * h - t0 * (T - t0));
     }
   }
 }

@@ -39,7 +39,10 @@ export function sunDepth(hour: number): number {
 /** Ambient illuminance at an hour, lux. */
 export function ambientLux(hour: number): number {
   const depth = sunDepth(hour);
-  const i = Math.min(TWILIGHT.length - 2, TWILIGHT.findLastIndex(([d]) => d <= depth));
+  const i = Math.min(
+    TWILIGHT.length - 2,
+    TWILIGHT.findLastIndex(([d]) => d <= depth),
+  );
   const [d0, l0] = TWILIGHT[i];
   const [d1, l1] = TWILIGHT[i + 1];
   return l0 * (l1 / l0) ** ((depth - d0) / (d1 - d0)) + TOWN_GLOW;
@@ -48,7 +51,10 @@ export function ambientLux(hour: number): number {
 /** The values that a night starts from at an hour between the named ones: kelvin runs in mireds. */
 export function hourValues(hour: number): HourValues {
   const h = Math.min(1, Math.max(0, hour));
-  const i = Math.min(HOURS.length - 2, HOURS.findLastIndex(({ at }) => at <= h));
+  const i = Math.min(
+    HOURS.length - 2,
+    HOURS.findLastIndex(({ at }) => at <= h),
+  );
   const [from, to] = [HOURS[i], HOURS[i + 1]];
   const t = (h - from.at) / (to.at - from.at);
   const between = (a: number, b: number) => a + t * (b - a);
@@ -61,5 +67,6 @@ export function hourValues(hour: number): HourValues {
 
 /** The nearest name for an hour. */
 export function hourName(hour: number): string {
-  return HOURS.reduce((best, next) => (Math.abs(next.at - hour) < Math.abs(best.at - hour) ? next : best)).name;
+  return HOURS.reduce((best, next) => (Math.abs(next.at - hour) < Math.abs(best.at - hour) ? next : best))
+    .name;
 }

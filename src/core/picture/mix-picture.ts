@@ -4,13 +4,13 @@ import { FILM, filmCurve } from '../film/film-response';
 import type { RgbPlanes } from '../plane/plane';
 import type { LayerWeights, Weights } from './weights';
 
-/** A layer's planes for a region, one float a pixel, and the part of the region that its source plane covers. */
+/** A layer's planes for a region, one float a pixel; the source plane has only the rows that a lamp reaches. */
 export interface LayerPlanes {
   spill: Float32Array;
   air: Float32Array;
   source: Float32Array;
-  /** In pixels of the region. */
-  sourceBox: { left: number; top: number; width: number; height: number };
+  /** First and last + 1 row of the region that `source` covers. */
+  sourceRows: { from: number; to: number };
 }
 
 /**
@@ -51,7 +51,7 @@ export function mixPicture(
 function addLayerRow(
   light: Float32Array,
   added: Float32Array,
-  { spill, air, source, sourceBox }: LayerPlanes,
+  { spill, air, source, sourceRows }: LayerPlanes,
   weights: LayerWeights,
   c: 0 | 1 | 2,
   y: number,
@@ -61,10 +61,9 @@ function addLayerRow(
   const first = y * width;
   if (onPlate !== 0) for (let x = 0; x < width; x++) light[x] += onPlate * spill[first + x];
   if (inAir !== 0) for (let x = 0; x < width; x++) added[x] += inAir * air[first + x];
-  const row = y - sourceBox.top;
-  if (onGlass === 0 || row < 0 || row >= sourceBox.height) return;
-  const offset = row * sourceBox.width - sourceBox.left;
-  for (let x = sourceBox.left; x < sourceBox.left + sourceBox.width; x++) added[x] += onGlass * source[offset + x];
+  if (onGlass === 0 || y < sourceRows.from || y >= sourceRows.to) return;
+  const offset = (y - sourceRows.from) * width;
+  for (let x = 0; x < width; x++) added[x] += onGlass * source[offset + x];
 }
 
 type ChannelRow = { light: Float32Array; added: Float32Array };

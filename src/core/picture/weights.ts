@@ -14,7 +14,7 @@ const MIDDLE_GREY = 0.18;
  * What land gets of the night's ambient light, over what the plate under the same exposure would say: by day the sun
  * lights it beside the sky, by night the sky alone. Lamps are set against this share.
  */
-const LAND_SHARE = 0.45;
+const LAND_SHARE = 0.36;
 
 /** Scattering coefficient of the air at a haze of 1, per metre. */
 const THICKEST_HAZE = 0.02;

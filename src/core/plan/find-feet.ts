@@ -1,48 +1,41 @@
-/** Things narrower than this part of the width do not lend their foot to what is seen behind and around them. */
-const NARROW = 0.035;
+import { createBoxBlur } from '../plane/box-blur';
+import { geodesicReach } from '../plane/geodesic-reach';
+import { edgeHeight } from './edge-height';
+import type { PlateFeatures } from './plate-features';
 
 /**
- * For every pixel that stands, the row of the ground on which its column stands, as a fraction of the height: the ground
- * just below the pixel's own run of standing pixels. A run that the plate's lower edge cuts stands there. Posts and
- * rails, which would draw stripes up what is far behind them, are passed over. Ground and sky are their own foot.
+ * Costs of belonging to a foot. Edges count as for the ground; going sideways costs more than going up. Near feet start
+ * with a handicap: what is seen behind a post belongs to what lies beside it, not to the post.
  */
-export function findFeet(ground: Uint8Array, sky: Uint8Array, width: number, height: number): Float32Array {
-  const feet = new Float32Array(width * height);
-  for (let x = 0; x < width; x++) {
-    let foot = height;
-    for (let y = height - 1; y >= 0; y--) {
-      const i = y * width + x;
-      if (ground[i]) foot = y;
-      feet[i] = (ground[i] || sky[i] ? y + 0.5 : foot) / height;
-    }
-  }
-  const reach = Math.max(1, Math.round((NARROW / 2) * width));
-  const row = new Float32Array(width);
-  const opened = new Float32Array(width);
-  for (let y = 0; y < height; y++) {
-    const first = y * width;
-    const stands = (x: number) => !ground[first + x] && !sky[first + x];
-    row.set(feet.subarray(first, first + width));
-    extremeAlong(opened, row, stands, reach, Math.min);
-    extremeAlong(row, opened, stands, reach, Math.max);
-    for (let x = 0; x < width; x++) if (stands(x)) feet[first + x] = row[x];
-  }
-  return feet;
-}
+const STANDING = { step: 0.0004, turn: 0.001, handicap: 1 } as const;
 
-/** The least or greatest of the standing neighbours along a row; running it both ways is a morphological opening. */
-function extremeAlong(
-  out: Float32Array,
-  row: Float32Array,
-  stands: (x: number) => boolean,
-  reach: number,
-  pick: (a: number, b: number) => number,
-): void {
-  for (let x = 0; x < row.length; x++) {
-    let value = row[x];
-    for (let k = Math.max(0, x - reach); k <= Math.min(row.length - 1, x + reach); k++) {
-      if (stands(k)) value = pick(value, row[k]);
-    }
-    out[x] = value;
+/**
+ * For every pixel that stands, the row of the ground on which it stands, as a fraction of the height. Feet are where
+ * standing pixels meet the ground below them; each pixel belongs to the foot from which it is reached across the smaller
+ * edges, so that a house seen over somebody's hat keeps its own distance. Where no foot is in view the plate's lower
+ * edge counts. Ground and sky are their own foot.
+ */
+export function findFeet(features: PlateFeatures, ground: Uint8Array, sky: Uint8Array): Float32Array {
+  const { width, height } = features;
+  const size = width * height;
+  const feet = new Float32Array(size);
+  const cost = new Float32Array(size).fill(Infinity);
+  const barred = new Uint8Array(size);
+  for (let i = 0; i < size; i++) {
+    const row = Math.floor(i / width);
+    barred[i] = ground[i] | sky[i];
+    feet[i] = barred[i] ? (row + 0.5) / height : 1;
+    if (barred[i]) continue;
+    const below = row + 1 < height ? i + width : undefined;
+    if (below !== undefined && !ground[below]) continue;
+    feet[i] = (row + 1) / height;
+    cost[i] = STANDING.handicap * feet[i];
   }
+  const edge = edgeHeight(features);
+  const step = (from: number, to: number, dx: number) =>
+    STANDING.step + edge(from, to) + (dx === 0 ? 0 : STANDING.turn);
+  geodesicReach(cost, barred, width, height, step, feet);
+  const smooth = new Float32Array(size);
+  createBoxBlur(width, height, 1)(smooth, feet);
+  return smooth;
 }

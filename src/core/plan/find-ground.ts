@@ -1,19 +1,16 @@
 import { fillHoles } from '../plane/fill-holes';
 import { geodesicReach, type StepCost } from '../plane/geodesic-reach';
+import { edgeHeight } from './edge-height';
 import { horizonAt } from './ground';
 import { distanceFromTones, groundTones } from './ground-tones';
 import type { PlateFeatures } from './plate-features';
 
 /**
- * Costs of the two floods, in Oklab. Crossing an edge costs its height above the surface's own grain; colour counts more
- * than lightness, since shade lies on the ground. Leaving the ground's tones costs the ground's flood, entering them
+ * Costs of the two floods, in Oklab. Crossing an edge costs its height. Leaving the ground's tones costs the ground's flood, entering them
  * costs the other. What stands flows down more easily than sideways, ground the other way.
  * Ties lean toward the ground.
  */
 const FLOW = {
-  lightness: 0.7,
-  color: 2.5,
-  grain: 0.02,
   unlike: 0.35,
   like: 0.35,
   alike: 0.05,
@@ -34,23 +31,21 @@ export function findGround(
   horizon: { left: number; right: number },
   sky: Uint8Array,
 ): Uint8Array {
-  const { width, height, lightness, a, b } = features;
+  const { width, height } = features;
   const size = width * height;
   const horizonRow = (x: number) => horizonAt(horizon, (x + 0.5) / width) * height;
-  const edge = (p: number, q: number) =>
-    Math.max(
-      0,
-      Math.hypot(
-        FLOW.lightness * (lightness[p] - lightness[q]),
-        FLOW.color * (a[p] - a[q]),
-        FLOW.color * (b[p] - b[q]),
-      ) - FLOW.grain,
-    );
+  const edge = edgeHeight(features);
   const unlike = distanceFromTones(features, groundTones(features));
   const standing: StepCost = (from, to, dx) =>
-    FLOW.step + edge(from, to) + FLOW.like * Math.max(0, FLOW.alike - unlike[to]) + (dx === 0 ? 0 : FLOW.turn);
+    FLOW.step +
+    edge(from, to) +
+    FLOW.like * Math.max(0, FLOW.alike - unlike[to]) +
+    (dx === 0 ? 0 : FLOW.turn);
   const lying: StepCost = (from, to, dx) =>
-    FLOW.step + edge(from, to) + FLOW.unlike * Math.max(0, unlike[to] - FLOW.alike) + (dx === 0 ? FLOW.turn : 0);
+    FLOW.step +
+    edge(from, to) +
+    FLOW.unlike * Math.max(0, unlike[to] - FLOW.alike) +
+    (dx === 0 ? FLOW.turn : 0);
 
   const toStanding = new Float32Array(size).fill(Infinity);
   const toGround = new Float32Array(size).fill(Infinity);

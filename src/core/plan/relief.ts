@@ -35,7 +35,13 @@ const firm = (coverage: number) => Math.min(1, Math.max(0, (coverage - 0.5) * FI
  *
  * @param plate the same region of the plate; its lightness guides the edges
  */
-export function reliefOf(out: Relief, plate: RgbPlanes, survey: Survey, camera: Camera, region: Region): void {
+export function reliefOf(
+  out: Relief,
+  plate: RgbPlanes,
+  survey: Survey,
+  camera: Camera,
+  region: Region,
+): void {
   const row = () => new Float32Array(region.width);
   const [groundSlope, groundOffset, skySlope, skyOffset, feet] = [row(), row(), row(), row(), row()];
   const wide = (data: Float32Array) => ({ width: survey.width, height: survey.height, data });

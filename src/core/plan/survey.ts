@@ -45,7 +45,7 @@ export function surveyPlate(plate: RgbPlanes, horizon: { left: number; right: nu
     height,
     ground: refine(Float32Array.from(ground)),
     sky: refine(Float32Array.from(sky)),
-    feet: findFeet(ground, sky, width, height),
+    feet: findFeet(features, ground, sky),
     middle: Math.max(1e-3, land[land.length >> 1] ?? 0.18),
   };
 }

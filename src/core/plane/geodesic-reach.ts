@@ -6,6 +6,7 @@ export type StepCost = (from: number, to: number, dx: number, dy: number) => num
  * seeds' own costs on entry (Infinity elsewhere) and the reached costs on return. Costs must not be negative.
  *
  * @param barred width * height, not 0 where no path may enter
+ * @param labels if given, a value per pixel that travels along each cheapest path from its seed
  */
 export function geodesicReach(
   out: Float32Array,
@@ -13,6 +14,7 @@ export function geodesicReach(
   width: number,
   height: number,
   cost: StepCost,
+  labels?: Float32Array,
 ): void {
   const heap = new Int32Array(width * height + 1);
   const slot = new Int32Array(width * height);
@@ -47,23 +49,22 @@ export function geodesicReach(
     return nearest;
   };
 
+  const relax = (from: number, to: number, dx: number, dy: number) => {
+    if (barred[to]) return;
+    const reached = out[from] + cost(from, to, dx, dy);
+    if (reached >= out[to]) return;
+    out[to] = reached;
+    if (labels) labels[to] = labels[from];
+    lift(to, slot[to] || ++count);
+  };
+
   for (let i = 0; i < out.length; i++) if (out[i] < Infinity) lift(i, ++count);
   while (count > 0) {
     const from = takeNearest();
     const x = from % width;
-    const y = (from - x) / width;
-    const visit = (dx: number, dy: number) => {
-      if (x + dx < 0 || x + dx >= width || y + dy < 0 || y + dy >= height) return;
-      const to = from + dx + dy * width;
-      if (barred[to]) return;
-      const reached = out[from] + cost(from, to, dx, dy);
-      if (reached >= out[to]) return;
-      out[to] = reached;
-      lift(to, slot[to] || ++count);
-    };
-    visit(-1, 0);
-    visit(1, 0);
-    visit(0, -1);
-    visit(0, 1);
+    if (x > 0) relax(from, from - 1, -1, 0);
+    if (x < width - 1) relax(from, from + 1, 1, 0);
+    if (from >= width) relax(from, from - width, 0, -1);
+    if (from < width * (height - 1)) relax(from, from + width, 0, 1);
   }
 }

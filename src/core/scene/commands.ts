@@ -3,7 +3,8 @@ import { RANGES } from './ranges';
 import type { Circuit, Desk, Fixture, GroundPlan, Night, Scene } from './schema';
 import type { Command } from './command';
 
-const hold = (value: number, { min, max }: { min: number; max: number }) => Math.min(max, Math.max(min, value));
+const hold = (value: number, { min, max }: { min: number; max: number }) =>
+  Math.min(max, Math.max(min, value));
 
 /** Names the scene. */
 export const renameScene = (title: string): Command => ({

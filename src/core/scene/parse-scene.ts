@@ -21,7 +21,8 @@ export function parseScene(value: unknown): Scene {
   try {
     return sceneSchema.validateSync(value, { strict: true });
   } catch (error) {
-    if (error instanceof ValidationError) throw new SceneFormatError(`The scene is damaged: ${error.message}.`);
+    if (error instanceof ValidationError)
+      throw new SceneFormatError(`The scene is damaged: ${error.message}.`);
     throw error;
   }
 }

@@ -11,7 +11,11 @@ const ranged = (name: keyof typeof RANGES) =>
   number().strict().required().min(RANGES[name].min).max(RANGES[name].max);
 
 const name = () => string().strict().required().trim().max(80);
-const id = () => string().strict().required().matches(/^[\w-]{1,40}$/, '${path} is not a valid id');
+const id = () =>
+  string()
+    .strict()
+    .required()
+    .matches(/^[\w-]{1,40}$/, '${path} is not a valid id');
 
 /** A place on the plate; it may lie outside the picture, but not absurdly far. */
 const platePoint = () =>
@@ -26,7 +30,9 @@ const platePoint = () =>
 export type PickedColor = [r: number, g: number, b: number];
 
 const isColor = (value: unknown): value is PickedColor =>
-  Array.isArray(value) && value.length === 3 && value.every((c) => typeof c === 'number' && c >= 0 && c <= 100);
+  Array.isArray(value) &&
+  value.length === 3 &&
+  value.every((c) => typeof c === 'number' && c >= 0 && c <= 100);
 
 const gelSchema = object({
   /** Which of the two below counts. */
@@ -78,7 +84,10 @@ export const sceneSchema = object({
   title: name(),
   plate: object({
     /** SHA-256 of the plate's file. */
-    asset: string().strict().required().matches(/^[0-9a-f]{64}$/, 'plate.asset is not a SHA-256'),
+    asset: string()
+      .strict()
+      .required()
+      .matches(/^[0-9a-f]{64}$/, 'plate.asset is not a SHA-256'),
     width: number().strict().required().integer().min(1).max(40000),
     height: number().strict().required().integer().min(1).max(40000),
   })
@@ -96,7 +105,9 @@ export const sceneSchema = object({
     .noUnknown()
     .required(),
   plan: object({
-    horizon: object({ left: ranged('horizon'), right: ranged('horizon') }).noUnknown().required(),
+    horizon: object({ left: ranged('horizon'), right: ranged('horizon') })
+      .noUnknown()
+      .required(),
     eyeHeight: ranged('eyeHeight'),
     lens: ranged('lens'),
   })
@@ -106,11 +117,10 @@ export const sceneSchema = object({
     .required()
     .max(MOST_FIXTURES, `a scene holds at most ${MOST_FIXTURES} fixtures`)
     .test('unique', 'two fixtures have the same id', unique),
-  circuits: array(circuitSchema)
-    .required()
-    .max(100)
-    .test('unique', 'two circuits have the same id', unique),
-  desk: object({ ambient: ranged('level'), master: ranged('level') }).noUnknown().required(),
+  circuits: array(circuitSchema).required().max(100).test('unique', 'two circuits have the same id', unique),
+  desk: object({ ambient: ranged('level'), master: ranged('level') })
+    .noUnknown()
+    .required(),
 })
   .noUnknown()
   .required()

@@ -25,7 +25,17 @@ interface NumberRowProps {
 export function NumberRow(row: NumberRowProps) {
   const { label, value, range, initial, onChange, onSettle, scale, track } = row;
   const text = `${value.toFixed(range.decimals)} ${range.unit}`.trim();
-  const { position, props } = useFader({ label, value, range, initial, axis: 'right', text, onChange, onSettle, scale });
+  const { position, props } = useFader({
+    label,
+    value,
+    range,
+    initial,
+    axis: 'right',
+    text,
+    onChange,
+    onSettle,
+    scale,
+  });
   const moved = Math.abs(value - initial) >= range.step / 2;
   return (
     <div className={classes.row}>

@@ -105,7 +105,10 @@ export function useFader(options: FaderOptions) {
       event.preventDefault();
       const now = latest.current;
       const turn = event.deltaY === 0 ? event.deltaX : event.deltaY;
-      const next = snap(now.value - Math.sign(turn) * now.range.step * (event.shiftKey ? COARSE : 1), now.range);
+      const next = snap(
+        now.value - Math.sign(turn) * now.range.step * (event.shiftKey ? COARSE : 1),
+        now.range,
+      );
       if (next !== now.value) now.onChange(next);
     };
     element.addEventListener('wheel', onWheel, { passive: false });

@@ -33,7 +33,9 @@ export function CircuitStrip({ circuit }: { circuit: Circuit }) {
       value={circuit[level]}
       color={color}
       lit={burns(circuit, scene)}
-      onChange={(value) => change(`circuit ${id} ${level}`, setCircuit(`${name}: ${label || 'level'}`, id, { [level]: value }))}
+      onChange={(value) =>
+        change(`circuit ${id} ${level}`, setCircuit(`${name}: ${label || 'level'}`, id, { [level]: value }))
+      }
       onSettle={settle}
     />
   );

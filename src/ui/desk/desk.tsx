@@ -40,7 +40,9 @@ export function Desk() {
         <CircuitStrip key={circuit.id} circuit={circuit} />
       ))}
       {circuits.length === 0 && (
-        <p className={classes.empty}>Nothing burns yet. Open Fixtures and click a lamp’s glass in the picture.</p>
+        <p className={classes.empty}>
+          Nothing burns yet. Open Fixtures and click a lamp’s glass in the picture.
+        </p>
       )}
       <span className={classes.divider} />
       {fader('master', 'Master', '#e6e6e6')}

@@ -23,10 +23,23 @@ export function StripFader({ label, value, color, lit, onChange, onSettle, capti
   const range = RANGES.level;
   const off = value <= range.min;
   const text = off ? 'off' : `${value > 0 ? '+' : ''}${value.toFixed(1)} stops`;
-  const { position, props } = useFader({ label, value, range, initial: 0, axis: 'up', text, onChange, onSettle });
+  const { position, props } = useFader({
+    label,
+    value,
+    range,
+    initial: 0,
+    axis: 'up',
+    text,
+    onChange,
+    onSettle,
+  });
   const zero = (0 - range.min) / (range.max - range.min);
   return (
-    <div className={classes.fader} style={{ '--drop': color } as CSSProperties} data-lit={(lit && !off) || undefined}>
+    <div
+      className={classes.fader}
+      style={{ '--drop': color } as CSSProperties}
+      data-lit={(lit && !off) || undefined}
+    >
       <NumberField
         label={`${label}, stops`}
         value={value}

@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import type { OpenScene } from '@/core/scene/opened-scene';
-import { openSession, type OpenedSession } from '@/state/open-session';
+import { openSession } from '@/state/open-session';
 import { Desk } from '../desk/desk';
 import { Picture } from '../picture/picture';
 import { Worksheet } from '../worksheet/worksheet';
@@ -12,15 +12,10 @@ import { SaveConflict } from './save-conflict';
 import { useEditorKeys } from './use-editor-keys';
 import classes from './editor.module.css';
 
-/** The editor of one scene. It lives in the browser alone: what it shows depends on what this window left unsaved. */
+/** The editor of one scene. */
 export function Editor({ opened }: { opened: OpenScene }) {
-  const [session, setSession] = useState<OpenedSession>();
-  useEffect(() => {
-    const next = openSession(opened);
-    setSession(next);
-    return next.close;
-  }, [opened]);
-  if (!session) return <div className={classes.editor} aria-busy />;
+  const [session] = useState(() => openSession(opened));
+  useEffect(() => session.close, [session]);
   return (
     <EditorContext.Provider value={session}>
       <EditorBody />

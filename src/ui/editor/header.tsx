@@ -44,7 +44,13 @@ export function Header() {
       <div className={classes.right}>
         <DayButton />
         <Tooltip label={done ? `Undo: ${done}` : 'Nothing to undo'}>
-          <ActionIcon variant="subtle" color="gray" aria-label="Undo" disabled={!done && !gesture} onClick={undo}>
+          <ActionIcon
+            variant="subtle"
+            color="gray"
+            aria-label="Undo"
+            disabled={!done && !gesture}
+            onClick={undo}
+          >
             <IconArrowBackUp size={17} />
           </ActionIcon>
         </Tooltip>

@@ -39,7 +39,9 @@ export function SaveConflict() {
       withCloseButton={false}
       closeOnEscape={false}
       closeOnClickOutside={false}
-      title={saveState === 'stale' ? 'This scene was changed in another window' : 'The last change was not taken'}
+      title={
+        saveState === 'stale' ? 'This scene was changed in another window' : 'The last change was not taken'
+      }
     >
       <Text size="sm" c="dimmed">
         {reason} Your work in this window is still here. Keep it as a scene of its own, or open what is saved.

@@ -9,7 +9,10 @@ export interface Box {
 const MARGIN = 4;
 
 /** The largest box of a plate's shape in the middle of a view. */
-export function fitBox(view: { width: number; height: number }, plate: { width: number; height: number }): Box {
+export function fitBox(
+  view: { width: number; height: number },
+  plate: { width: number; height: number },
+): Box {
   const scale = Math.max(
     0,
     Math.min((view.width - 2 * MARGIN) / plate.width, (view.height - 2 * MARGIN) / plate.height),

@@ -124,7 +124,13 @@ export function FixtureMark({ fixture, box }: FixtureMarkProps) {
         onKeyDown={(event) => onKeyDown(event, 'foot')}
       >
         <circle className={classes.grip} cx={footX} cy={footY} r={12} />
-        <ellipse className={classes.foot} cx={footX} cy={footY} rx={chosen ? 14 : 8} ry={chosen ? 4.5 : 2.8} />
+        <ellipse
+          className={classes.foot}
+          cx={footX}
+          cy={footY}
+          rx={chosen ? 14 : 8}
+          ry={chosen ? 4.5 : 2.8}
+        />
       </g>
       <g
         role="button"

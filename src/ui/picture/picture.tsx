@@ -47,7 +47,8 @@ export function Picture() {
       setView({ picking: false });
       return;
     }
-    const circuit = scene.circuits.find(({ id }) => id === circuitId) ?? scene.circuits.at(-1) ?? newCircuit(scene);
+    const circuit =
+      scene.circuits.find(({ id }) => id === circuitId) ?? scene.circuits.at(-1) ?? newCircuit(scene);
     const lit = newGlobe(scene, at, circuit);
     run(addFixture(lit, circuit));
     setView({ chosen: lit.id, circuit: circuit.id });
@@ -69,7 +70,12 @@ export function Picture() {
         style={{ ...placed, visibility: day ? 'visible' : 'hidden' }}
         data-testid="day"
       />
-      <div className={classes.over} style={placed} data-quiet={day || undefined} data-picking={picking || undefined}>
+      <div
+        className={classes.over}
+        style={placed}
+        data-quiet={day || undefined}
+        data-picking={picking || undefined}
+      >
         <svg
           className={classes.marks}
           width={box.width}
@@ -79,8 +85,7 @@ export function Picture() {
           {...ground}
         >
           {step === 'plan' && <PlanMarks box={box} />}
-          {step === 'fixtures' &&
-            scene.fixtures.map((f) => <FixtureMark key={f.id} fixture={f} box={box} />)}
+          {step === 'fixtures' && scene.fixtures.map((f) => <FixtureMark key={f.id} fixture={f} box={box} />)}
         </svg>
         {step === 'fixtures' && fixture && !moving && <FixtureTag fixture={fixture} box={box} />}
       </div>

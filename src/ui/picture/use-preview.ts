@@ -1,10 +1,10 @@
-import { useEffect, type RefObject } from 'react';
+import { useEffect, useRef, type RefObject } from 'react';
 import { createArena } from '@/engine/arena';
 import { createBrowserPool } from '@/engine/browser-pool';
 import { createRenderer } from '@/engine/renderer';
 import { api } from '@/state/api';
-import { createPreview } from '@/state/preview';
 import type { OpenedSession } from '@/state/open-session';
+import { createPreview, type Preview } from '@/state/preview';
 import { createPainter } from './picture-painter';
 
 const MEBIBYTE = 2 ** 20;
@@ -19,55 +19,56 @@ interface PreviewOptions {
   onFault: (error: Error) => void;
 }
 
+function startPreview(
+  night: HTMLCanvasElement,
+  day: HTMLCanvasElement,
+  onFault: (error: Error) => void,
+): Preview {
+  const painter = createPainter(night, day);
+  const arena = createArena(MEMORY.most);
+  const renderer = createRenderer(
+    arena,
+    createBrowserPool(arena),
+    async (asset, size, signal) => {
+      const codes = await api.plateCodes(asset, size.width, size.height, signal);
+      painter.paintDay(codes, size);
+      return codes;
+    },
+    MEMORY.kept,
+  );
+  const onBusy = (busy: boolean) => {
+    night.dataset.busy = String(busy);
+  };
+  return createPreview(renderer, painter.paint, onBusy, onFault);
+}
+
 /** Keeps the picture up with the scene for as long as it is on the screen. */
 export function usePreview({ session, night, day, viewWidth, onFault }: PreviewOptions): void {
-  const known = viewWidth > 0;
+  const show = useRef<() => void>(null);
+  const width = useRef(0);
   useEffect(() => {
-    if (!known) return;
-    const canvas = night.current!;
-    const painter = createPainter(canvas, day.current!);
-    const arena = createArena(MEMORY.most);
-    const renderer = createRenderer(
-      arena,
-      createBrowserPool(arena.memory),
-      async (asset, size, signal) => {
-        const codes = await api.plateCodes(asset, size.width, size.height, signal);
-        painter.paintDay(codes, size);
-        return codes;
-      },
-      MEMORY.kept,
-    );
-    const preview = createPreview(
-      renderer,
-      painter.paint,
-      (busy) => {
-        canvas.dataset.busy = String(busy);
-      },
-      onFault,
-    );
-    const show = () => {
+    const preview = startPreview(night.current!, day.current!, onFault);
+    show.current = () => {
       const { scene } = session.scene.getState();
-      preview.show({ scene, viewWidth: Number(canvas.dataset.viewWidth), moving: session.view.getState().moving });
+      const { moving } = session.view.getState();
+      if (width.current > 0) preview.show({ scene, viewWidth: width.current, moving });
     };
     const stopScene = session.scene.subscribe((now, before) => {
-      if (now.scene !== before.scene) show();
+      if (now.scene !== before.scene) show.current?.();
     });
     const stopView = session.view.subscribe((now, before) => {
-      if (now.moving !== before.moving) show();
+      if (now.moving !== before.moving) show.current?.();
     });
-    canvas.addEventListener('viewchange', show);
-    show();
+    show.current();
     return () => {
-      canvas.removeEventListener('viewchange', show);
       stopScene();
       stopView();
       preview.stop();
     };
-  }, [session, night, day, known, onFault]);
+  }, [session, night, day, onFault]);
 
   useEffect(() => {
-    const canvas = night.current!;
-    canvas.dataset.viewWidth = String(viewWidth);
-    canvas.dispatchEvent(new Event('viewchange'));
-  }, [night, viewWidth]);
+    width.current = viewWidth;
+    show.current?.();
+  }, [viewWidth]);
 }

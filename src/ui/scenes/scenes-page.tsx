@@ -4,7 +4,7 @@ import { Button, Loader } from '@mantine/core';
 import { Dropzone } from '@mantine/dropzone';
 import '@mantine/dropzone/styles.css';
 import { useRouter } from 'next/navigation';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { SceneSummary } from '@/core/scene/opened-scene';
 import { api, ApiError } from '@/state/api';
 import { Logo } from '../editor/logo';
@@ -17,6 +17,7 @@ export function ScenesPage({ scenes }: { scenes: SceneSummary[] }) {
   const choose = useRef<() => void>(null);
   const [taking, setTaking] = useState<{ name: string; cancel: AbortController }>();
   const [fault, setFault] = useState<string>();
+  useEffect(() => router.refresh(), [router]); // A wall kept from an earlier visit may be older.
 
   async function begin(file: File | undefined): Promise<void> {
     if (!file) return;

@@ -25,7 +25,8 @@ export function FixturesStep() {
   const chosen = scene.fixtures.find(({ id }) => id === chosenId);
 
   function lightInTheMiddle(): void {
-    const circuit = scene.circuits.find(({ id }) => id === circuitId) ?? scene.circuits.at(-1) ?? newCircuit(scene);
+    const circuit =
+      scene.circuits.find(({ id }) => id === circuitId) ?? scene.circuits.at(-1) ?? newCircuit(scene);
     const fixture = newGlobe(scene, { u: 0.5, v: Math.max(0.1, scene.plan.horizon.left - 0.15) }, circuit);
     run(addFixture(fixture, circuit));
     setView({ chosen: fixture.id, circuit: circuit.id });
@@ -37,7 +38,8 @@ export function FixturesStep() {
         <ChosenFixture key={chosen.id} fixture={chosen} />
       ) : (
         <p className={classes.hint}>
-          Click a lamp’s glass in the picture to light it. Then drag its foot to where it stands on the ground.
+          Click a lamp’s glass in the picture to light it. Then drag its foot to where it stands on the
+          ground.
         </p>
       )}
       <div className={classes.actions}>
@@ -93,7 +95,11 @@ function ChosenFixture({ fixture }: { fixture: Fixture }) {
     <>
       <div className={classes.pair}>
         <span>Name</span>
-        <NameField label="Fixture name" value={name} onCommit={(next) => run(setFixture('Name', id, { name: next }))} />
+        <NameField
+          label="Fixture name"
+          value={name}
+          onCommit={(next) => run(setFixture('Name', id, { name: next }))}
+        />
       </div>
       <div className={classes.pair}>
         <span>Circuit</span>
@@ -110,7 +116,7 @@ function ChosenFixture({ fixture }: { fixture: Fixture }) {
         />
       </div>
       <div className={classes.pair}>
-        <span>Its name</span>
+        <span>On circuit</span>
         <NameField
           label="Circuit name"
           value={circuit.name}

@@ -28,7 +28,7 @@ export function NightStep() {
       value={night[name]}
       range={RANGES[name]}
       initial={start[name]}
-      onChange={(value) => change(`night ${name}`, setNight(label, { [name]: value } as Partial<Night>))}
+      onChange={(value) => change(`night ${name}`, setNight(label, { [name]: value }))}
       onSettle={settle}
       {...more}
     />
@@ -40,7 +40,9 @@ export function NightStep() {
       {row('tint', 'Tint', { track: TINT })}
       {row('saturation', 'Saturation')}
       {row('haze', 'Haze')}
-      <p className={classes.hint}>The hour above sets where these start; what you add here goes along when it moves.</p>
+      <p className={classes.hint}>
+        The hour above sets where these start; what you add here goes along when it moves.
+      </p>
       <div className={classes.actions}>
         <Button size="compact-xs" variant="default" onClick={() => run(setNight('Reset the night', start))}>
           As the hour says

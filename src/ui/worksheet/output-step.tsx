@@ -72,7 +72,7 @@ export function OutputStep() {
             { value: 'jpeg', label: 'JPEG' },
             { value: 'png', label: 'PNG' },
           ]}
-          onChange={(format) => setOrder({ ...order, format: format as OutputOrder['format'] })}
+          onChange={(format) => setOrder({ ...order, format: format })}
         />
       </div>
       {order.format === 'jpeg' && (
@@ -90,7 +90,11 @@ export function OutputStep() {
           Send out {plate.width} × {plate.height}
         </Button>
         {running && (
-          <Button size="compact-sm" variant="default" onClick={() => void api.cancelOutput(output.id).then(setOutput)}>
+          <Button
+            size="compact-sm"
+            variant="default"
+            onClick={() => void api.cancelOutput(output.id).then(setOutput)}
+          >
             Cancel
           </Button>
         )}
@@ -103,7 +107,8 @@ export function OutputStep() {
         )}
         {output?.state === 'done' && (
           <span>
-            Sent out: <Anchor href={api.outputFile(output.id)}>{output.fileName}</Anchor>, {megabytes(output.bytes ?? 0)}
+            Sent out: <Anchor href={api.outputFile(output.id)}>{output.fileName}</Anchor>,{' '}
+            {megabytes(output.bytes ?? 0)}
           </span>
         )}
         {output?.state === 'cancelled' && <span>Cancelled. Nothing was written.</span>}

@@ -46,11 +46,15 @@ export function PlanStep() {
       {row('eyeHeight', 'Eye height')}
       {row('lens', 'Lens')}
       <p className={classes.hint}>
-        Drag the ends of the horizon in the picture until the grid lies flat on the ground. Its squares are one metre;
-        what rises from the ground stands upright where it meets it.
+        Drag the ends of the horizon in the picture until the grid lies flat on the ground. Its squares are
+        one metre; what rises from the ground stands upright where it meets it.
       </p>
       <div className={classes.actions}>
-        <Button size="compact-xs" variant="default" onClick={() => run(setPlan('Reset the ground plan', start))}>
+        <Button
+          size="compact-xs"
+          variant="default"
+          onClick={() => run(setPlan('Reset the ground plan', start))}
+        >
           Start over
         </Button>
       </div>

@@ -34,7 +34,9 @@ const STEP_INFO: Record<Step, StepInfo> = {
   fixtures: {
     title: 'Fixtures',
     decided: ({ fixtures, circuits }) =>
-      fixtures.length === 0 ? 'none lit' : `${fixtures.length} lit on ${circuits.length} circuit${circuits.length === 1 ? '' : 's'}`,
+      fixtures.length === 0
+        ? 'none lit'
+        : `${fixtures.length} lit on ${circuits.length} circuit${circuits.length === 1 ? '' : 's'}`,
     body: () => <FixturesStep />,
   },
   output: {

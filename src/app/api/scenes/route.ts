@@ -1,3 +1,4 @@
+import { Readable } from 'node:stream';
 import { receiveFile } from '@/server/asset-store';
 import { endpoint } from '@/server/endpoint';
 import { beginScene } from '@/server/intake';
@@ -11,8 +12,6 @@ export const GET = endpoint(() => Response.json({ scenes: listScenes(workspace()
 export const POST = endpoint(async (request) => {
   const space = workspace();
   const name = new URL(request.url).searchParams.get('name') ?? '';
-  const received = await receiveFile(space.dataDir, request.body ?? emptyStream(), LIMITS.uploadBytes);
+  const received = await receiveFile(space.dataDir, request.body ?? Readable.from([]), LIMITS.uploadBytes);
   return Response.json({ id: await beginScene(space, received, name) }, { status: 201 });
 });
-
-async function* emptyStream(): AsyncGenerator<Uint8Array> {}

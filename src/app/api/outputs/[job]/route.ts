@@ -5,4 +5,6 @@ type Params = { job: string };
 
 export const GET = endpoint<Params>((_request, { job }) => Response.json(outputs().status(job)));
 
-export const DELETE = endpoint<Params>(async (_request, { job }) => Response.json(await outputs().cancel(job)));
+export const DELETE = endpoint<Params>(async (_request, { job }) =>
+  Response.json(await outputs().cancel(job)),
+);

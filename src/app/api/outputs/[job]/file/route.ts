@@ -13,5 +13,7 @@ export const GET = endpoint<{ job: string }>(async (_request, { job }) => {
     'content-disposition': `attachment; filename="${fileName}"`,
     'cache-control': 'no-store',
   };
-  return new Response(Readable.toWeb(createReadStream(path)) as ReadableStream<Uint8Array<ArrayBuffer>>, { headers });
+  return new Response(Readable.toWeb(createReadStream(path)) as ReadableStream<Uint8Array<ArrayBuffer>>, {
+    headers,
+  });
 });

@@ -6,5 +6,5 @@ import { workspace } from '@/server/workspace';
 
 export const POST = endpoint<{ id: string }>(async (request, { id }) => {
   const { base, entries } = await readBody(request, saveRequest);
-  return Response.json({ revision: saveEntries(workspace(), id, base, entries as LogEntry[]) });
+  return Response.json({ revision: saveEntries(workspace(), id, base, entries) });
 });

@@ -1,0 +1,98 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import { setCircuit, setFixture } from '@/core/scene/commands';
+import { runCommand } from '@/core/scene/command';
+import { newScene } from '@/core/scene/new-scene';
+import type { Fixture, Scene } from '@/core/scene/schema';
+import { wholeRegion } from '@/core/plane/region';
+import { receiveFromDisk } from '@/server/asset-store';
+import { takePlate } from '@/server/intake';
+import { encodePicture, renderRgb } from '@/server/render-picture';
+import { createServerRenderer } from '@/server/render-service';
+import { openWorkspace } from '@/server/workspace';
+import { surveySize } from '@/engine/sizes';
+import { newCircuit, newGlobe } from '@/state/fixture-actions';
+import { medianTime, report } from './time';
+
+const PLATE = 'demo/plates/ferry-steps.jpg';
+const PREVIEW = { width: 1600, height: 1067 };
+const LAMPS = 8;
+const RUNS = 9;
+
+/** A scene with a number of lamps on two circuits. */
+function litScene(plate: Scene['plate'], lamps: number): Scene {
+  const scene = newScene('Bench', plate, 28);
+  const circuits = ['a', 'b'].map((id) => ({ ...newCircuit(scene), id, name: id }));
+  const fixtures: Fixture[] = Array.from({ length: lamps }, (_, i) => ({
+    ...newGlobe(scene, { u: 0.1 + (0.8 * i) / lamps, v: 0.3 }, circuits[i % 2]),
+    id: `lamp-${i}`,
+  }));
+  return { ...scene, circuits, fixtures };
+}
+
+const dataDir = await mkdtemp(join(tmpdir(), 'sundew-bench-'));
+const space = openWorkspace(dataDir);
+const received = await receiveFromDisk(dataDir, PLATE);
+const { width, height } = await takePlate(space, received);
+const plate = { asset: received.hash, width, height };
+const renderer = createServerRenderer(dataDir);
+const never = new AbortController().signal;
+const scene = litScene(plate, LAMPS);
+const region = wholeRegion(PREVIEW.width, PREVIEW.height);
+const small = surveySize(plate);
+const coarse = wholeRegion(small.width, small.height);
+
+const show = (next: Scene, at = region, moving?: string) =>
+  renderer.frame({ scene: next, region: at, moving }, never, () => {});
+
+/** What a mix of two layers reads: plate, and spill, air of each; and writes: the picture. */
+const pixels = PREVIEW.width * PREVIEW.height;
+const source = new Float32Array(pixels * (3 + 2 * 2));
+const target = new Float32Array(source.length);
+const copy = await medianTime(31, () => target.set(source));
+console.log(
+  `Preview ${PREVIEW.width} x ${PREVIEW.height}, ${LAMPS} lamps on 2 circuits, Node worker threads\n`,
+);
+report(`plain copy of ${((source.byteLength / 2 ** 20) | 0).toString()} MiB, one thread`, copy);
+const copied = { to: 'the copy', of: copy };
+
+await show(scene);
+await show(scene, coarse);
+let turn = 0;
+const fader = await medianTime(RUNS, () =>
+  show(runCommand(scene, setCircuit('level', 'a', { level: -++turn / 10 })).scene),
+);
+report('fader move to new frame', fader, copied);
+
+const moved = () =>
+  runCommand(
+    scene,
+    setFixture('move', 'lamp-2', { at: { u: 0.3 + ++turn / 1000, v: 0.3 }, foot: scene.fixtures[2].foot }),
+  ).scene;
+report(
+  'lamp move to new frame, coarse',
+  await medianTime(RUNS, () => show(moved(), coarse, 'lamp-2')),
+  copied,
+);
+report('lamp move to new frame, fine', await medianTime(RUNS, () => show(moved(), region, 'lamp-2')), copied);
+
+const size = { width, height };
+const choice = { format: 'jpeg', quality: 92 } as const;
+const output = await medianTime(3, async () => {
+  // Another haze each time would only change the mix; another lens makes everything anew.
+  const fresh = { ...scene, plan: { ...scene.plan, lens: 28 + ++turn / 100 } };
+  const rgb = await renderRgb(renderer, fresh, size, never);
+  await encodePicture(rgb, size, choice).toBuffer();
+});
+const bare = await medianTime(3, () =>
+  sharp(PLATE).jpeg({ quality: 92, chromaSubsampling: '4:4:4' }).toBuffer(),
+);
+console.log(`\nOutput ${width} x ${height}, ${LAMPS} lamps\n`);
+report('libvips: decode and encode alone', bare);
+report('whole output, everything computed anew', output, { to: 'libvips', of: bare });
+
+renderer.close();
+await rm(dataDir, { recursive: true, force: true });
+process.exit(0);

@@ -1,0 +1,88 @@
+import next from '@next/eslint-plugin-next';
+import hooks from 'eslint-plugin-react-hooks';
+import { defineConfig, globalIgnores } from 'eslint/config';
+import tseslint from 'typescript-eslint';
+
+/** Which folders a folder of src may import from. Arrows go one way. */
+const ARROWS = {
+  core: [],
+  db: ['core'],
+  engine: ['core'],
+  server: ['core', 'db', 'engine'],
+  state: ['core', 'engine'],
+  ui: ['core', 'engine', 'state'],
+};
+
+const LAYERS = ['core', 'db', 'engine', 'server', 'state', 'ui', 'app'];
+
+/** Packages and globals that the computation must not know of. */
+const NOT_IN_CORE = [
+  'react',
+  'react-dom',
+  'next',
+  '@mantine/*',
+  'node:*',
+  'drizzle-orm',
+  'better-sqlite3',
+  'sharp',
+  'comlink',
+];
+
+const arrows = Object.entries(ARROWS).map(([layer, allowed]) => {
+  const closed = LAYERS.filter((other) => other !== layer && !allowed.includes(other));
+  const patterns = closed.flatMap((other) => [`@/${other}/*`, `@/${other}`, `**/../${other}/*`]);
+  return {
+    files: [`src/${layer}/**`],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              group: layer === 'core' ? [...patterns, ...NOT_IN_CORE] : patterns,
+              message: `src/${layer} may not reach there.`,
+            },
+          ],
+        },
+      ],
+      ...(layer === 'core'
+        ? { 'no-restricted-globals': ['error', 'window', 'document', 'process', 'fetch', 'self'] }
+        : {}),
+    },
+  };
+});
+
+export default defineConfig(
+  globalIgnores([
+    '.next',
+    'dist',
+    'data',
+    'kernels',
+    'drizzle',
+    'next-env.d.ts',
+    'test-results',
+    'playwright-report',
+  ]),
+  tseslint.configs.recommendedTypeChecked,
+  {
+    languageOptions: {
+      parserOptions: { projectService: { allowDefaultProject: ['*.mjs', 'scripts/*.mjs'] } },
+    },
+  },
+  {
+    files: ['src/ui/**', 'src/app/**'],
+    plugins: { 'react-hooks': hooks, '@next/next': next },
+    rules: { ...hooks.configs.recommended.rules, ...next.configs.recommended.rules },
+  },
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+      eqeqeq: 'error',
+      'no-console': ['error', { allow: ['error'] }],
+    },
+  },
+  { files: ['scripts/**', 'bench/**'], rules: { 'no-console': 'off' } },
+  { files: ['**/*.mjs'], extends: [tseslint.configs.disableTypeChecked] },
+  ...arrows,
+);

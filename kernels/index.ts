@@ -1,0 +1,2 @@
+export { mixRows } from './mix';
+export { addPointLight } from './point-light';

@@ -1,0 +1,112 @@
+import { createDisplayCodes, DISPLAY_CODE_STEPS } from '@/core/film/display-codes';
+import { FILM } from '@/core/film/film-response';
+import type { Weights } from '@/core/picture/weights';
+import type { Camera } from '@/core/plan/camera';
+import type { Region } from '@/core/plane/region';
+import type { PointLight } from '@/core/spill/point-light';
+import type { LayerRefs, PlaneRef, PlateRefs, ReliefRefs, Rows } from './task';
+
+/** What `kernels/` exports. All arguments are numbers: byte offsets into the shared memory, and counts. */
+interface KernelExports {
+  mixRows: (...args: number[]) => void;
+  addPointLight: (...args: number[]) => void;
+}
+
+/** The hot loops as SIMD, on the planes of a shared memory. */
+export interface Kernels {
+  mostLayers: number;
+  mixRows: (
+    out: PlaneRef,
+    plate: PlateRefs,
+    layers: LayerRefs[],
+    weights: Weights,
+    width: number,
+    rows: Rows,
+  ) => void;
+  addPointLight: (
+    out: LayerRefs,
+    relief: ReliefRefs,
+    camera: Camera,
+    region: Region,
+    rows: Rows,
+    light: PointLight,
+  ) => void;
+}
+
+/** Bytes of shared memory that one worker's kernels need for their tables. */
+export const KERNEL_SCRATCH = 65536;
+
+/* Layout of the scratch: display codes, parameters, then a row of LAYER_BYTES a layer. */
+const PARAMS = DISPLAY_CODE_STEPS;
+const LAYERS = PARAMS + 256;
+const LAYER_BYTES = 64;
+
+/** Binds a compiled module to a memory. `scratch` is a block of KERNEL_SCRATCH bytes that is this worker's alone. */
+export function createKernels(
+  module: WebAssembly.Module,
+  memory: WebAssembly.Memory,
+  scratch: PlaneRef,
+): Kernels {
+  const env = { memory, abort: () => {} };
+  const exports = new WebAssembly.Instance(module, { env }).exports as unknown as KernelExports;
+  new Uint8Array(memory.buffer, scratch, DISPLAY_CODE_STEPS).set(createDisplayCodes(255));
+  const params = new Float32Array(memory.buffer, scratch + PARAMS, 16);
+
+  return {
+    mostLayers: Math.floor((KERNEL_SCRATCH - LAYERS) / LAYER_BYTES),
+    mixRows(out, plate, layers, { ambient, saturation, layers: weights }, width, rows) {
+      params.set([...ambient, saturation, FILM.toe, FILM.inset]);
+      layers.forEach(({ spill, air, source, sourceRows }, k) => {
+        const at = scratch + LAYERS + k * LAYER_BYTES;
+        new Uint32Array(memory.buffer, at, 5).set([spill, air, source, sourceRows.from, sourceRows.to]);
+        const { spill: onPlate, air: inAir, source: onGlass } = weights[k];
+        new Float32Array(memory.buffer, at + 20, 9).set([...onPlate, ...inAir, ...onGlass]);
+      });
+      exports.mixRows(
+        out,
+        plate.r,
+        plate.g,
+        plate.b,
+        scratch + LAYERS,
+        layers.length,
+        scratch + PARAMS,
+        scratch,
+        DISPLAY_CODE_STEPS,
+        width,
+        rows.from,
+        rows.to,
+      );
+    },
+    addPointLight(out, relief, camera, region, rows, light) {
+      const { corner, across, down, eyeHeight } = camera;
+      const u = (region.left + 0.5) / region.fullWidth;
+      const v = (region.top + 0.5) / region.fullHeight;
+      const axes = [0, 1, 2] as const;
+      params.set([
+        ...axes.map((c) => corner[c] + u * across[c] + v * down[c]),
+        ...axes.map((c) => across[c] / region.fullWidth),
+        ...axes.map((c) => down[c] / region.fullHeight),
+        light.place[0],
+        light.place[1],
+        light.place[2] - eyeHeight,
+        light.spillCandela,
+        light.airCandela / (4 * Math.PI),
+        light.radius * light.radius,
+      ]);
+      exports.addPointLight(
+        out.spill,
+        out.air,
+        relief.reach,
+        relief.normalX,
+        relief.normalY,
+        relief.normalZ,
+        relief.unturned,
+        relief.land,
+        scratch + PARAMS,
+        region.width,
+        rows.from,
+        rows.to,
+      );
+    },
+  };
+}
