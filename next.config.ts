@@ -13,7 +13,7 @@ const config: NextConfig = {
   poweredByHeader: false,
   reactStrictMode: true,
   serverExternalPackages: ['better-sqlite3', 'sharp'],
-  headers: async () => [{ source: '/:path*', headers }],
+  headers: () => Promise.resolve([{ source: '/:path*', headers }]),
 };
 
 export default config;

@@ -19,19 +19,16 @@ const WB = f32x4.splat(0.0722);
 const ZERO = f32x4.splat(0);
 const ONE = f32x4.splat(1);
 
-// @ts-ignore: decorator
 @inline
 function splatAt(at: usize, offset: usize): v128 {
   return v128.load32_splat(at + offset);
 }
 
-// @ts-ignore: decorator
 @inline
 function luminance(r: v128, g: v128, b: v128): v128 {
   return f32x4.add(f32x4.add(f32x4.mul(WR, r), f32x4.mul(WG, g)), f32x4.mul(WB, b));
 }
 
-// @ts-ignore: decorator
 @inline
 function develop(light: v128, toe: v128): v128 {
   const x = f32x4.pmax(ZERO, light);
@@ -43,14 +40,12 @@ function develop(light: v128, toe: v128): v128 {
 const WHOLE = f32x4.splat(8388608);
 const LOW_BITS = i32x4.splat(0x7fffff);
 
-// @ts-ignore: decorator
 @inline
 function steps(display: v128, last: v128): v128 {
   const held = f32x4.pmin(ONE, f32x4.pmax(ZERO, display));
   return v128.and(f32x4.add(f32x4.mul(f32x4.sqrt(held), last), WHOLE), LOW_BITS);
 }
 
-// @ts-ignore: decorator
 @inline
 function put(out: usize, codes: usize, r: i32, g: i32, b: i32): void {
   const red = <u32>load<u8>(codes + r);

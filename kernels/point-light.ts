@@ -8,7 +8,6 @@ const ONE = f32x4.splat(1);
 const LANES = f32x4(0, 1, 2, 3);
 
 /** atan on [0, 1], odd minimax polynomial; error under 2e-6 (after Abramowitz and Stegun 1964, 4.4.49). */
-// @ts-ignore: decorator
 @inline
 function atanUnit(q: v128): v128 {
   const s = f32x4.mul(q, q);
@@ -25,7 +24,6 @@ function atanUnit(q: v128): v128 {
 }
 
 /** Angle of (x, y) for y >= 0, in [0, pi]. */
-// @ts-ignore: decorator
 @inline
 function angle(y: v128, x: v128): v128 {
   const across = f32x4.abs(x);

@@ -65,6 +65,7 @@ export function insertScene({ db }: Workspace, id: string, scene: Scene): string
 /** A name for people from a name of a file. */
 export function titleFrom(fileName: string): string {
   const words = fileName
+    .replace(/^.*[\\/]/, '')
     .replace(/\.[^.]*$/, '')
     .replace(/[_\-\s]+/g, ' ')
     .replace(/[^\p{L}\p{N} .,'()]/gu, '')

@@ -39,7 +39,9 @@ export async function plateCodes(dataDir: string, hash: string, size: Size): Pro
   if (found?.byteLength === bytes) return new Uint16Array(found.buffer, found.byteOffset, bytes / 2);
   const plate = await decodePlate(assetPath(dataDir, hash));
   if (plate.width === size.width && plate.height === size.height) {
-    return Uint16Array.from(plate.data, (code) => code * 257);
+    const codes = new Uint16Array(plate.data.length);
+    for (let i = 0; i < codes.length; i++) codes[i] = plate.data[i] * 257;
+    return codes;
   }
   const codes = shrink(plate, size);
   mkdirSync(folder, { recursive: true });
@@ -61,11 +63,12 @@ function shrink(plate: { data: Uint8Array; width: number; height: number }, size
     return row;
   };
   areaResample(linear, rowAt, plate, size, 3);
-  const encoded = Uint16Array.from({ length: ENCODE_STEPS + 1 }, (_, i) =>
-    Math.round(65535 * srgb.encode((i / ENCODE_STEPS) ** 2)),
-  );
-  return Uint16Array.from(
-    linear,
-    (light) => encoded[Math.round(Math.sqrt(Math.min(1, light)) * ENCODE_STEPS)],
-  );
+  const encoded = new Uint16Array(ENCODE_STEPS + 1);
+  for (let i = 0; i <= ENCODE_STEPS; i++)
+    encoded[i] = Math.round(65535 * srgb.encode((i / ENCODE_STEPS) ** 2));
+  const codes = new Uint16Array(linear.length);
+  for (let i = 0; i < codes.length; i++) {
+    codes[i] = encoded[Math.round(Math.sqrt(Math.min(1, linear[i])) * ENCODE_STEPS)];
+  }
+  return codes;
 }

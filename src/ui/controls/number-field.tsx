@@ -1,6 +1,5 @@
 'use client';
 
-import { NumberInput } from '@mantine/core';
 import { useState } from 'react';
 import type { Range } from '@/core/scene/ranges';
 import { snap } from './use-fader';
@@ -14,29 +13,43 @@ interface NumberFieldProps {
   className?: string;
 }
 
-/** A number that is typed, or stepped with the arrow keys. What is typed counts on Enter or when the field is left. */
+/** A number as it stands in its field. */
+function format(value: number, { decimals, unit }: Range): string {
+  const digits = Math.abs(value).toFixed(decimals);
+  return `${value < 0 && Number(digits) !== 0 ? '−' : ''}${digits}${unit ? ` ${unit}` : ''}`;
+}
+
+/** What a person typed, as a number: with a comma or a point, with or without its unit. Undefined for what is none. */
+export function parseNumber(text: string): number | undefined {
+  const match = /^\s*([+\-−]?)\s*(\d[\d\s]*)?(?:[.,](\d+))?/.exec(text);
+  if (!match || (match[2] === undefined && match[3] === undefined)) return undefined;
+  const [, sign, whole = '0', part = '0'] = match;
+  const size = Number(`${whole.replace(/\s/g, '')}.${part}`);
+  return sign === '-' || sign === '−' ? -size : size;
+}
+
+/**
+ * A number that is typed, or stepped with the arrow keys. What is typed counts on Enter or when the field is left; Escape
+ * puts it back. A plain input: dozens of these are on the screen while a lamp is dragged.
+ */
 export function NumberField({ label, value, range, onChange, onSettle, className }: NumberFieldProps) {
-  const [typed, setTyped] = useState<string | number>();
+  const [typed, setTyped] = useState<string>();
   const commit = () => {
-    const number = Number(typed);
-    if (typed !== undefined && typed !== '' && Number.isFinite(number)) onChange(snap(number, range));
+    const number = typed === undefined ? undefined : parseNumber(typed);
+    if (number !== undefined) onChange(snap(number, range));
     setTyped(undefined);
     onSettle();
   };
   return (
-    <NumberInput
+    <input
       aria-label={label}
       className={className}
-      variant="unstyled"
-      size="xs"
-      hideControls
-      value={typed ?? Number(value.toFixed(range.decimals))}
-      decimalScale={range.decimals}
-      fixedDecimalScale
-      suffix={range.unit ? ` ${range.unit}` : ''}
-      thousandSeparator={'\u202f'}
-      allowNegative={range.min < 0}
-      onChange={setTyped}
+      inputMode="decimal"
+      autoComplete="off"
+      spellCheck={false}
+      value={typed ?? format(value, range)}
+      onChange={(event) => setTyped(event.currentTarget.value)}
+      onFocus={(event) => event.currentTarget.select()}
       onBlur={commit}
       onKeyDown={(event) => {
         if (event.key === 'Enter') commit();

@@ -1,11 +1,11 @@
 'use client';
 
 import { UnstyledButton } from '@mantine/core';
-import { useState, type KeyboardEvent } from 'react';
+import { memo, useState, type KeyboardEvent } from 'react';
 import { gelColor } from '@/core/fixture/gel-color';
 import { burns } from '@/core/picture/layers';
 import { setCircuit } from '@/core/scene/commands';
-import type { Circuit } from '@/core/scene/schema';
+import type { Circuit, Scene } from '@/core/scene/schema';
 import { useScene, useView } from '../editor/editor-context';
 import { litCss } from './color-css';
 import { StripFader } from './strip-fader';
@@ -14,16 +14,17 @@ import classes from './desk.module.css';
 type LevelName = 'level' | 'lampLevel' | 'spillLevel';
 
 /** A circuit on the desk: its dimmer, folding open into lamp and spill; mute and solo under the pointer and by key. */
-export function CircuitStrip({ circuit }: { circuit: Circuit }) {
-  const scene = useScene((state) => state.scene);
+export const CircuitStrip = memo(function CircuitStrip({ circuit }: { circuit: Circuit }) {
   const change = useScene((state) => state.change);
   const settle = useScene((state) => state.settle);
   const run = useScene((state) => state.run);
   const setView = useView((view) => view.set);
-  const chosenCircuit = useView((view) => view.circuit);
+  const chosen = useView((view) => view.circuit === circuit.id);
   const [open, setOpen] = useState(false);
-  const fixtures = scene.fixtures.filter((fixture) => fixture.circuit === circuit.id);
-  const color = litCss(fixtures[0] ? gelColor(fixtures[0].gel) : [1, 1, 1]);
+  const count = useScene(({ scene }) => fixturesOf(scene, circuit).length);
+  const gel = useScene(({ scene }) => fixturesOf(scene, circuit)[0]?.gel);
+  const lit = useScene(({ scene }) => burns(circuit, scene));
+  const color = litCss(gel ? gelColor(gel) : [1, 1, 1]);
   const { id, name, muted, solo } = circuit;
 
   const fader = (level: LevelName, label: string, caption?: string) => (
@@ -32,7 +33,7 @@ export function CircuitStrip({ circuit }: { circuit: Circuit }) {
       caption={caption}
       value={circuit[level]}
       color={color}
-      lit={burns(circuit, scene)}
+      lit={lit}
       onChange={(value) =>
         change(`circuit ${id} ${level}`, setCircuit(`${name}: ${label || 'level'}`, id, { [level]: value }))
       }
@@ -51,7 +52,7 @@ export function CircuitStrip({ circuit }: { circuit: Circuit }) {
     <section
       className={classes.strip}
       aria-label={`Circuit ${name}`}
-      data-chosen={chosenCircuit === id || undefined}
+      data-chosen={chosen || undefined}
       data-open={open || undefined}
       onKeyDown={onKeyDown}
       onPointerDown={() => setView({ circuit: id })}
@@ -72,12 +73,15 @@ export function CircuitStrip({ circuit }: { circuit: Circuit }) {
       <UnstyledButton
         className={classes.name}
         aria-expanded={open}
-        aria-label={`${name}, ${fixtures.length} fixtures: lamp and spill apart`}
+        aria-label={`${name}, ${count} fixtures: lamp and spill apart`}
         title="Fold open into lamp level and spill level"
         onClick={() => setOpen(!open)}
       >
-        {name} <small>{fixtures.length}</small>
+        {name} <small>{count}</small>
       </UnstyledButton>
     </section>
   );
-}
+});
+
+const fixturesOf = (scene: Scene, circuit: Circuit) =>
+  scene.fixtures.filter((fixture) => fixture.circuit === circuit.id);

@@ -11,10 +11,11 @@ import classes from './desk.module.css';
 
 /** The row of faders along the bottom. */
 export function Desk() {
-  const scene = useScene((state) => state.scene);
+  const desk = useScene(({ scene }) => scene.desk);
+  const night = useScene(({ scene }) => scene.night);
+  const circuits = useScene(({ scene }) => scene.circuits);
   const change = useScene((state) => state.change);
   const settle = useScene((state) => state.settle);
-  const { desk, night, circuits } = scene;
 
   const fader = (channel: keyof DeskLevels, name: string, color: string) => (
     <section className={classes.strip} aria-label={name}>

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useRef, type KeyboardEvent } from 'react';
+import { memo, useEffect, useRef, type KeyboardEvent } from 'react';
 import type { PlatePoint } from '@/core/plan/camera';
 import { removeFixture, setFixture } from '@/core/scene/commands';
 import { RANGES } from '@/core/scene/ranges';
@@ -21,7 +21,7 @@ interface FixtureMarkProps {
 }
 
 /** A fixture in the picture: the drop is the lamp, the stalk stands on its foot. */
-export function FixtureMark({ fixture, box }: FixtureMarkProps) {
+export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMarkProps) {
   const chosen = useView((view) => view.chosen === fixture.id);
   const setView = useView((view) => view.set);
   const change = useScene((state) => state.change);
@@ -106,15 +106,14 @@ export function FixtureMark({ fixture, box }: FixtureMarkProps) {
   const [footX, footY] = [foot.u * box.width, foot.v * box.height];
   const radius = Math.max(SMALLEST_DROP, size * box.width);
   const angle = Math.atan2(footY - y, footX - x);
+  const [edgeX, edgeY] = [x + radius * Math.cos(angle), y + radius * Math.sin(angle)];
   return (
     <g ref={group} className={classes.mark} data-chosen={chosen || undefined}>
-      <line
-        className={classes.stalk}
-        x1={x + radius * Math.cos(angle)}
-        y1={y + radius * Math.sin(angle)}
-        x2={footX}
-        y2={footY}
+      <path
+        className={classes.shade}
+        d={`M${edgeX} ${edgeY}L${footX} ${footY}M${x - radius} ${y}a${radius} ${radius} 0 1 0 ${2 * radius} 0a${radius} ${radius} 0 1 0 ${-2 * radius} 0`}
       />
+      <line className={classes.stalk} x1={edgeX} y1={edgeY} x2={footX} y2={footY} />
       <g
         role="button"
         tabIndex={0}
@@ -146,4 +145,4 @@ export function FixtureMark({ fixture, box }: FixtureMarkProps) {
       </g>
     </g>
   );
-}
+});

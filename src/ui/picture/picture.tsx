@@ -1,7 +1,7 @@
 'use client';
 
 import { notifications } from '@mantine/notifications';
-import { useCallback, useRef } from 'react';
+import { useCallback, useMemo, useRef } from 'react';
 import type { PlatePoint } from '@/core/plan/camera';
 import { addFixture, setFixture } from '@/core/scene/commands';
 import { newCircuit, newGlobe } from '@/state/fixture-actions';
@@ -24,14 +24,17 @@ export function Picture() {
   const { step, chosen, circuit: circuitId, moving, day, picking, set: setView } = useView((view) => view);
   const view = useRef<HTMLDivElement>(null);
   const nightCanvas = useRef<HTMLCanvasElement>(null);
+  const coarseCanvas = useRef<HTMLCanvasElement>(null);
   const dayCanvas = useRef<HTMLCanvasElement>(null);
-  const box = fitBox(useSize(view), scene.plate);
+  const size = useSize(view);
+  const box = useMemo(() => fitBox(size, scene.plate), [size, scene.plate]);
   const onFault = useCallback((error: Error) => {
     notifications.show({ color: 'red', title: 'The picture could not be made', message: error.message });
   }, []);
   usePreview({
     session,
     night: nightCanvas,
+    coarse: coarseCanvas,
     day: dayCanvas,
     viewWidth: box.width * (typeof window === 'undefined' ? 1 : window.devicePixelRatio),
     onFault,
@@ -64,6 +67,7 @@ export function Picture() {
   return (
     <main className={classes.view} ref={view} aria-label="Picture">
       <canvas ref={nightCanvas} className={classes.canvas} style={placed} data-testid="night" />
+      <canvas ref={coarseCanvas} className={classes.canvas} style={placed} aria-hidden />
       <canvas
         ref={dayCanvas}
         className={classes.canvas}

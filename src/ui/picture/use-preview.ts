@@ -5,7 +5,7 @@ import { createRenderer } from '@/engine/renderer';
 import { api } from '@/state/api';
 import type { OpenedSession } from '@/state/open-session';
 import { createPreview, type Preview } from '@/state/preview';
-import { createPainter } from './picture-painter';
+import { createPainter, type PictureCanvases } from './picture-painter';
 
 const MEBIBYTE = 2 ** 20;
 const MEMORY = { most: 1024 * MEBIBYTE, kept: 512 * MEBIBYTE };
@@ -13,41 +13,41 @@ const MEMORY = { most: 1024 * MEBIBYTE, kept: 512 * MEBIBYTE };
 interface PreviewOptions {
   session: OpenedSession;
   night: RefObject<HTMLCanvasElement | null>;
+  coarse: RefObject<HTMLCanvasElement | null>;
   day: RefObject<HTMLCanvasElement | null>;
   /** Device pixels across; 0 while it is not known. */
   viewWidth: number;
   onFault: (error: Error) => void;
 }
 
-function startPreview(
-  night: HTMLCanvasElement,
-  day: HTMLCanvasElement,
-  onFault: (error: Error) => void,
-): Preview {
-  const painter = createPainter(night, day);
+function startPreview(canvases: PictureCanvases, onFault: (error: Error) => void): Preview {
+  const { paint, paintDay } = createPainter(canvases);
   const arena = createArena(MEMORY.most);
   const renderer = createRenderer(
     arena,
     createBrowserPool(arena),
     async (asset, size, signal) => {
       const codes = await api.plateCodes(asset, size.width, size.height, signal);
-      painter.paintDay(codes, size);
+      paintDay(codes, size);
       return codes;
     },
     MEMORY.kept,
   );
   const onBusy = (busy: boolean) => {
-    night.dataset.busy = String(busy);
+    canvases.night.dataset.busy = String(busy);
   };
-  return createPreview(renderer, painter.paint, onBusy, onFault);
+  return createPreview(renderer, paint, onBusy, onFault);
 }
 
 /** Keeps the picture up with the scene for as long as it is on the screen. */
-export function usePreview({ session, night, day, viewWidth, onFault }: PreviewOptions): void {
+export function usePreview({ session, night, coarse, day, viewWidth, onFault }: PreviewOptions): void {
   const show = useRef<() => void>(null);
   const width = useRef(0);
   useEffect(() => {
-    const preview = startPreview(night.current!, day.current!, onFault);
+    const preview = startPreview(
+      { night: night.current!, coarse: coarse.current!, day: day.current! },
+      onFault,
+    );
     show.current = () => {
       const { scene } = session.scene.getState();
       const { moving } = session.view.getState();
@@ -65,7 +65,7 @@ export function usePreview({ session, night, day, viewWidth, onFault }: PreviewO
       stopView();
       preview.stop();
     };
-  }, [session, night, day, onFault]);
+  }, [session, night, coarse, day, onFault]);
 
   useEffect(() => {
     width.current = viewWidth;

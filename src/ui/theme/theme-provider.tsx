@@ -8,7 +8,7 @@ const theme = createTheme({
   fontFamily: "'Hanken Grotesk Variable', sans-serif",
   headings: { fontFamily: "'Bricolage Grotesque Variable', sans-serif", fontWeight: '600' },
   primaryColor: 'rose',
-  primaryShade: 6,
+  primaryShade: 7,
   defaultRadius: 6,
   fontSizes: { xs: '11px', sm: '12.5px', md: '14px', lg: '16px', xl: '20px' },
   colors: {

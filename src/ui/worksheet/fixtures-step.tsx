@@ -1,6 +1,7 @@
 'use client';
 
-import { Button, Select } from '@mantine/core';
+import { Button, NativeSelect } from '@mantine/core';
+import { useDeferredValue } from 'react';
 import { FIXTURE_KINDS } from '@/core/fixture/defaults';
 import { addFixture, moveToCircuit, removeFixture, setCircuit, setFixture } from '@/core/scene/commands';
 import { RANGES, type Range } from '@/core/scene/ranges';
@@ -19,7 +20,8 @@ const KELVIN: Range = { ...RANGES.kelvin, max: 12000 };
 export function FixturesStep() {
   const scene = useScene((state) => state.scene);
   const run = useScene((state) => state.run);
-  const chosenId = useView((view) => view.chosen);
+  // Deferred: the settings may come a moment after the mark shows what is chosen.
+  const chosenId = useDeferredValue(useView((view) => view.chosen));
   const circuitId = useView((view) => view.circuit);
   const setView = useView((view) => view.set);
   const chosen = scene.fixtures.find(({ id }) => id === chosenId);
@@ -84,8 +86,8 @@ function ChosenFixture({ fixture }: { fixture: Fixture }) {
     />
   );
 
-  function moveTo(target: string | null): void {
-    if (!target || target === circuit.id) return;
+  function moveTo(target: string): void {
+    if (target === circuit.id) return;
     const to = target === NEW_CIRCUIT ? newCircuit(scene) : scene.circuits.find((c) => c.id === target)!;
     run(moveToCircuit(id, to));
     setView({ circuit: to.id });
@@ -103,16 +105,15 @@ function ChosenFixture({ fixture }: { fixture: Fixture }) {
       </div>
       <div className={classes.pair}>
         <span>Circuit</span>
-        <Select
+        <NativeSelect
           aria-label="Circuit"
           size="xs"
-          allowDeselect={false}
           value={circuit.id}
           data={[
             ...scene.circuits.map((c: Circuit) => ({ value: c.id, label: c.name })),
             { value: NEW_CIRCUIT, label: 'A new circuit' },
           ]}
-          onChange={moveTo}
+          onChange={(event) => moveTo(event.currentTarget.value)}
         />
       </div>
       <div className={classes.pair}>

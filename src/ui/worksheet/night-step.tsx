@@ -4,7 +4,6 @@ import { Button } from '@mantine/core';
 import { hourValues } from '@/core/night/hour';
 import { setNight } from '@/core/scene/commands';
 import { RANGES } from '@/core/scene/ranges';
-import type { Night } from '@/core/scene/schema';
 import { useScene } from '../editor/editor-context';
 import { NumberRow, ratioScale } from '../controls/number-row';
 import classes from './worksheet.module.css';
@@ -12,7 +11,7 @@ import classes from './worksheet.module.css';
 const COOL = 'linear-gradient(90deg, #ff9c4e, #fff3e2 52%, #9fbcff)';
 const TINT = 'linear-gradient(90deg, #6fa873, #8a8a8a, #b06fae)';
 const TINT_START = 0;
-const HAZE_START = 0.14;
+const HAZE_START = 0.1;
 
 /** The night: how dark, how cool, how muted the day becomes. Starting values come from the hour. */
 export function NightStep() {

@@ -1,10 +1,10 @@
 'use client';
 
 import { UnstyledButton } from '@mantine/core';
-import type { ReactNode } from 'react';
+import type { ComponentType } from 'react';
 import { hourName } from '@/core/night/hour';
 import type { Scene } from '@/core/scene/schema';
-import type { Step } from '@/state/view-store';
+import { STEPS, type Step } from '@/state/view-store';
 import { useScene, useView } from '../editor/editor-context';
 import { FixturesStep } from './fixtures-step';
 import { NightStep } from './night-step';
@@ -16,7 +16,7 @@ interface StepInfo {
   title: string;
   /** What was decided, in one line. */
   decided: (scene: Scene) => string;
-  body: () => ReactNode;
+  Body: ComponentType;
 }
 
 const STEP_INFO: Record<Step, StepInfo> = {
@@ -24,12 +24,12 @@ const STEP_INFO: Record<Step, StepInfo> = {
     title: 'Night',
     decided: ({ night }) =>
       `${hourName(night.hour)}, ${signed(night.exposure)} stops, ${Math.round(night.kelvin / 50) * 50} K`,
-    body: () => <NightStep />,
+    Body: NightStep,
   },
   plan: {
     title: 'Ground plan',
     decided: ({ plan }) => `${plan.lens} mm, eye ${plan.eyeHeight.toFixed(2)} m`,
-    body: () => <PlanStep />,
+    Body: PlanStep,
   },
   fixtures: {
     title: 'Fixtures',
@@ -37,12 +37,12 @@ const STEP_INFO: Record<Step, StepInfo> = {
       fixtures.length === 0
         ? 'none lit'
         : `${fixtures.length} lit on ${circuits.length} circuit${circuits.length === 1 ? '' : 's'}`,
-    body: () => <FixturesStep />,
+    Body: FixturesStep,
   },
   output: {
     title: 'Output',
     decided: ({ plate }) => `${plate.width} × ${plate.height}`,
-    body: () => <OutputStep />,
+    Body: OutputStep,
   },
 };
 
@@ -50,30 +50,37 @@ const signed = (value: number) => `${value < 0 ? '−' : '+'}${Math.abs(value).t
 
 /** The steps of the work, written out; one is open, a folded one says what was decided. */
 export function Worksheet() {
-  const scene = useScene((state) => state.scene);
-  const step = useView((view) => view.step);
-  const setView = useView((view) => view.set);
   return (
     <aside className={classes.worksheet} aria-label="Worksheet">
-      {(Object.keys(STEP_INFO) as Step[]).map((name) => {
-        const { title, decided, body } = STEP_INFO[name];
-        const open = name === step;
-        return (
-          <section key={name} className={classes.step} data-open={open || undefined}>
-            <h2>
-              <UnstyledButton
-                className={classes.head}
-                aria-expanded={open}
-                onClick={() => setView({ step: name, picking: false })}
-              >
-                <span className={classes.title}>{title}</span>
-                {!open && <span className={classes.decided}>{decided(scene)}</span>}
-              </UnstyledButton>
-            </h2>
-            {open && <div className={classes.body}>{body()}</div>}
-          </section>
-        );
-      })}
+      {STEPS.map((name) => (
+        <StepSection key={name} name={name} />
+      ))}
     </aside>
+  );
+}
+
+function StepSection({ name }: { name: Step }) {
+  const { title, decided, Body } = STEP_INFO[name];
+  const open = useView((view) => view.step === name);
+  const setView = useView((view) => view.set);
+  const says = useScene(({ scene }) => decided(scene));
+  return (
+    <section className={classes.step} data-open={open || undefined}>
+      <h2>
+        <UnstyledButton
+          className={classes.head}
+          aria-expanded={open}
+          onClick={() => setView({ step: name, picking: false })}
+        >
+          <span className={classes.title}>{title}</span>
+          {!open && <span className={classes.decided}>{says}</span>}
+        </UnstyledButton>
+      </h2>
+      {open && (
+        <div className={classes.body}>
+          <Body />
+        </div>
+      )}
+    </section>
   );
 }

@@ -1,4 +1,3 @@
-import type { LogEntry } from '@/core/scene/history';
 import { endpoint, readBody } from '@/server/endpoint';
 import { saveRequest } from '@/server/requests';
 import { saveEntries } from '@/server/scene-repository';

@@ -1,0 +1,85 @@
+import { chromium, type Page } from '@playwright/test';
+import { ownServer } from '../../e2e/support/server';
+
+const PORT = 4397;
+const MOVES = 60;
+
+interface Watch {
+  tasks: number[];
+}
+
+/** Begins to note tasks of over 50 ms on the main thread. */
+const watch = (page: Page) =>
+  page.evaluate(() => {
+    const seen: Watch = { tasks: [] };
+    (window as unknown as { seen: Watch }).seen = seen;
+    new PerformanceObserver((list) =>
+      list.getEntries().forEach(({ duration }) => seen.tasks.push(duration)),
+    ).observe({
+      type: 'longtask',
+    });
+  });
+
+const frames = (page: Page) =>
+  page.getByTestId('night').evaluate((canvas: HTMLCanvasElement) => Number(canvas.dataset.frames));
+
+const idle = (page: Page) =>
+  page.waitForFunction(() => {
+    const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=night]');
+    return canvas?.dataset.busy === 'false' && Number(canvas.dataset.frames) > 0;
+  });
+
+/** Drags and reports frames a second, the main thread's long tasks, and how soon the fine frame follows. */
+async function drag(
+  page: Page,
+  name: string,
+  from: { x: number; y: number },
+  step: { x: number; y: number },
+) {
+  await watch(page);
+  const before = await frames(page);
+  const start = performance.now();
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  for (let i = 1; i <= MOVES; i++) await page.mouse.move(from.x + i * step.x, from.y + i * step.y);
+  const made = (await frames(page)) - before;
+  const seconds = (performance.now() - start) / 1000;
+  await page.mouse.up();
+  const released = performance.now();
+  await idle(page);
+  const settled = performance.now() - released;
+  const { tasks } = await page.evaluate(() => (window as unknown as { seen: Watch }).seen);
+  const longest = Math.max(0, ...tasks);
+  console.log(
+    `${name.padEnd(16)} ${(made / seconds).toFixed(1).padStart(6)} frames/s for ${(MOVES / seconds).toFixed(1)} moves/s, ` +
+      `fine ${settled.toFixed(0)} ms after release, tasks over 50 ms: ${tasks.length} (longest ${longest.toFixed(0)} ms)`,
+  );
+}
+
+const server = await ownServer(PORT);
+await server.start();
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update'],
+});
+const page = await browser.newPage({ viewport: { width: 1980, height: 1280 } });
+const opened = performance.now();
+await page.goto(`${server.url}/scenes/ferry-steps`);
+await idle(page);
+console.log(
+  `\nInterface, preview ${await page.getByTestId('night').getAttribute('width')} pixels wide, software-drawn Chromium`,
+);
+console.log(`open to fine frame, plate not seen before: ${(performance.now() - opened).toFixed(0)} ms\n`);
+
+const track = (await page.getByRole('slider', { name: 'Quay', exact: true }).boundingBox())!;
+await drag(
+  page,
+  'fader',
+  { x: track.x + track.width / 2, y: track.y + track.height * (1 - 10 / 14) },
+  { x: 0, y: track.height / 2 / MOVES },
+);
+const drop = (await page.getByRole('button', { name: 'Quay lamp 2', exact: true }).boundingBox())!;
+await drag(page, 'lamp', { x: drop.x + drop.width / 2, y: drop.y + drop.height / 2 }, { x: 2, y: 0.7 });
+await browser.close();
+await server.kill();
+process.exit(0);

@@ -1,0 +1,27 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { copyOf, openEditor } from './support/editor';
+
+test('axe finds nothing serious on any view', async ({ page, request }) => {
+  const check = async (view: string) => {
+    const { violations } = await new AxeBuilder({ page }).analyze();
+    const serious = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical');
+    expect(
+      serious.map(({ id, nodes }) => `${view}: ${id}: ${nodes.map((node) => node.html).join(' ')}`),
+    ).toEqual([]);
+  };
+  await page.goto('/');
+  await expect(page.getByRole('article').first()).toBeVisible();
+  await check('scenes');
+  await openEditor(page, await copyOf(request, 'ferry-steps'));
+  for (const step of ['Night', 'Ground plan', 'Fixtures', 'Output']) {
+    const head = page.getByRole('button', { name: new RegExp(`^${step}`) });
+    if ((await head.getAttribute('aria-expanded')) !== 'true') await head.click();
+    await check(step);
+  }
+  await page.getByRole('button', { name: /^Fixtures/ }).click();
+  await page.getByRole('button', { name: 'Quay lamp 2', exact: true }).press('Enter');
+  await check('a chosen fixture');
+  await page.getByRole('button', { name: /^Quay, 2 fixtures/ }).click();
+  await check('an open strip');
+});

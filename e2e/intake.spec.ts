@@ -1,0 +1,88 @@
+import { readFile } from 'node:fs/promises';
+import { expect, test, type Page } from '@playwright/test';
+import { claimingPng, pictureBytes } from '../test/workspace';
+import { pictureReady } from './support/editor';
+
+async function choose(page: Page, name: string, buffer: Buffer): Promise<void> {
+  const [chooser] = await Promise.all([
+    page.waitForEvent('filechooser'),
+    page.getByRole('button', { name: 'Choose a photo' }).click(),
+  ]);
+  await chooser.setFiles({ name, mimeType: 'application/octet-stream', buffer });
+}
+
+/** Drops a file on the page as a pointer would. */
+async function drop(page: Page, name: string, buffer: Buffer): Promise<void> {
+  const transfer = await page.evaluateHandle(
+    ([name, data]) => {
+      const transfer = new DataTransfer();
+      const bytes = Uint8Array.from(atob(data), (c) => c.charCodeAt(0));
+      transfer.items.add(new File([bytes], name, { type: 'image/jpeg' }));
+      return transfer;
+    },
+    [name, buffer.toString('base64')] as const,
+  );
+  await page.dispatchEvent('body', 'dragenter', { dataTransfer: transfer });
+  await page.dispatchEvent('[class*=dropzone], .mantine-Dropzone-root', 'drop', { dataTransfer: transfer });
+}
+
+test('a dropped photo begins a scene', async ({ page }) => {
+  await page.goto('/');
+  await drop(page, 'brick_lane.jpg', await readFile('demo/plates/brickyard-lane.jpg'));
+  await page.waitForURL(/\/scenes\//);
+  await pictureReady(page);
+  await expect(page.getByLabel('Scene name')).toHaveValue('Brick lane');
+  await expect(page.getByText('Nothing burns yet')).toBeVisible();
+});
+
+test('files that are no plates get a clear word, and nothing is lost', async ({ page }) => {
+  await page.goto('/');
+  const cards = await page.getByRole('article').count();
+  const cases: [string, Buffer, string][] = [
+    ['letter.jpg', Buffer.from('dear all'), 'not a picture'],
+    ['nothing.png', Buffer.alloc(0), 'empty'],
+    ['cut.jpg', (await readFile('demo/plates/ferry-steps.jpg')).subarray(0, 40_000), 'damaged or cut short'],
+    ['dot.png', await pictureBytes(1, 1, 'png'), 'at least 64 pixels'],
+    ['huge.png', Buffer.from(claimingPng(20000, 20000)), '400 megapixels'],
+  ];
+  for (const [name, buffer, reason] of cases) {
+    await choose(page, name, buffer);
+    const alert = page.locator('p[role=alert]');
+    await expect(alert).toContainText(name);
+    await expect(alert).toContainText(reason);
+  }
+  await page.reload();
+  await expect(page.getByRole('article')).toHaveCount(cards);
+});
+
+test('a thumbnail wipes from night to day under the pointer', async ({ page }) => {
+  await page.goto('/');
+  const card = page.getByRole('link', { name: 'Open Ferry steps', exact: true });
+  const box = (await card.boundingBox())!;
+  for (const place of [0.25, 0.75]) {
+    await expect(async () => {
+      await page.mouse.move(box.x + box.width * place - 1, box.y + 20);
+      await page.mouse.move(box.x + box.width * place, box.y + 20);
+      expect(
+        Number(await card.evaluate((link) => getComputedStyle(link).getPropertyValue('--wipe'))),
+      ).toBeCloseTo(1 - place, 1);
+    }).toPass();
+  }
+});
+
+test('a scene is deleted after a question, and the address says so then', async ({ page, request }) => {
+  const { scene } = (await (await request.get('/api/scenes/picture-house')).json()) as {
+    scene: { title: string };
+  };
+  const copy = await request.post('/api/scenes/picture-house/copy', {
+    data: { scene: { ...scene, title: 'Passing' } },
+  });
+  const { id } = (await copy.json()) as { id: string };
+  await page.goto('/');
+  await page.getByRole('article').filter({ hasText: 'Passing (copy)' }).hover();
+  await page.getByRole('button', { name: 'Delete Passing (copy)' }).click();
+  await page.getByRole('button', { name: 'Delete', exact: true }).click();
+  await expect(page.getByText('Passing (copy)')).toHaveCount(0);
+  await page.goto(`/scenes/${id}`);
+  await expect(page.getByRole('heading', { name: 'This scene is not here' })).toBeVisible();
+});

@@ -1,0 +1,76 @@
+import { execFile } from 'node:child_process';
+import { mkdtemp, readFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+import { expect, test } from '@playwright/test';
+import sharp from 'sharp';
+import { copyOf, openEditor } from './support/editor';
+
+test('a PNG, the scene as a file, and the command line all give the same picture', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, 'ferry-steps');
+  await openEditor(page, id);
+  await page.getByRole('button', { name: /^Output/ }).click();
+  await page.getByText('PNG', { exact: true }).click();
+  const [png] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: /^Send out/ }).click(),
+  ]);
+  await expect(page.getByText(/^Sent out/)).toBeVisible();
+  const [sceneFile] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save the scene as a file' }).click(),
+  ]);
+  expect(sceneFile.suggestedFilename()).toMatch(/\.sundew$/);
+  const folder = await mkdtemp(join(tmpdir(), 'sundew-cli-'));
+  const [from, to] = [join(folder, 'scene.sundew'), join(folder, 'night.png')];
+  await sceneFile.saveAs(from);
+  await promisify(execFile)('npx', ['tsx', 'scripts/render.ts', from, '--out', to]);
+  const raw = async (file: string) =>
+    sharp(await readFile(file))
+      .raw()
+      .toBuffer();
+  const [there, here] = await Promise.all([raw(await png.path()), raw(to)]);
+  expect(there.length).toBe(3 * 1800 * 1200);
+  expect(there.equals(here)).toBe(true);
+
+  // The scene file can be dropped in again.
+  const again = await request.post('/api/scenes?name=scene.sundew', { data: await readFile(from) });
+  expect(again.status()).toBe(201);
+});
+
+test('the command line says what is wrong', async () => {
+  const render = (...args: string[]) =>
+    promisify(execFile)('npx', ['tsx', 'scripts/render.ts', ...args]).then(
+      () => '',
+      (error: { stderr: string }) => error.stderr,
+    );
+  expect(await render('package.json', '--out', '/tmp/x.png')).toContain('damaged');
+  expect(await render()).toContain('Usage');
+  expect(await render('a.sundew', '--out', 'night.gif')).toContain('Usage');
+});
+
+test('an output can be cancelled, and a failing one says why', async ({ page, request }) => {
+  const id = await copyOf(request, 'ferry-steps');
+  await openEditor(page, id);
+  await page.getByRole('button', { name: /^Output/ }).click();
+  let state = 'running';
+  const job = { id: 'job', fileName: 'x.jpg', progress: 0.3 };
+  await page.route('**/outputs', (route) =>
+    route.fulfill({ status: 202, json: { ...job, state: 'running' } }),
+  );
+  await page.route('**/outputs/job', (route) => {
+    if (route.request().method() === 'DELETE') state = 'cancelled';
+    return route.fulfill({ json: { ...job, state, reason: 'The disk is full.' } });
+  });
+  await page.getByRole('button', { name: /^Send out/ }).click();
+  await expect(page.getByRole('progressbar')).toHaveAttribute('aria-valuenow', '30');
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByText('Cancelled. Nothing was written.')).toBeVisible();
+  state = 'failed';
+  await page.getByRole('button', { name: /^Send out/ }).click();
+  await expect(page.getByRole('alert')).toHaveText('The disk is full.');
+});

@@ -1,0 +1,86 @@
+import { expect, test } from '@playwright/test';
+import {
+  copyOf,
+  dragTo,
+  middleOf,
+  onPicture,
+  openEditor,
+  pictureReady,
+  saved,
+  sceneOf,
+  toneAt,
+} from './support/editor';
+
+test('the ends of the horizon are dragged and stepped, and the grid and the light follow', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, 'ferry-steps');
+  await openEditor(page, id);
+  const before = await toneAt(page, 0.5, 0.72);
+  await page.getByRole('button', { name: /^Ground plan/ }).click();
+  const grid = page.locator('[data-testid=marks] path').last();
+  const lay = await grid.getAttribute('d');
+  const left = await middleOf(page, 'Horizon, left end');
+  await dragTo(page, left, { x: left.x, y: (await onPicture(page, 0, 0.3)).y });
+  await expect(grid).not.toHaveAttribute('d', lay!);
+  await pictureReady(page);
+  expect(await toneAt(page, 0.5, 0.72)).not.toEqual(before);
+  await page.getByRole('slider', { name: 'Horizon, right end' }).focus();
+  await page.keyboard.press('Shift+ArrowDown');
+  await expect.poll(async () => (await sceneOf(request, id)).scene.plan.horizon.right).toBeCloseTo(0.528, 2);
+  await page.getByLabel('Lens, value').fill('50');
+  await page.keyboard.press('Enter');
+  await page.getByLabel('Eye height, value').fill('nonsense');
+  await page.keyboard.press('Enter');
+  await saved(page);
+  const { plan } = (await sceneOf(request, id)).scene;
+  expect(plan.horizon.left).toBeCloseTo(0.3, 1);
+  expect(plan).toMatchObject({ lens: 50, eyeHeight: 1.66 });
+});
+
+test('a horizon outside the picture and a foot above it still give a picture', async ({ page, request }) => {
+  const id = await copyOf(request, 'ferry-steps');
+  await openEditor(page, id);
+  const drop = page.getByRole('button', { name: 'Quay lamp 2, foot' });
+  await drop.focus();
+  const foot = await middleOf(page, 'Quay lamp 2, foot');
+  await dragTo(page, foot, await onPicture(page, 0.48, 0.05));
+  await page.getByRole('button', { name: /^Ground plan/ }).click();
+  for (const side of ['left', 'right']) {
+    await page.getByLabel(`Horizon ${side}, value`).fill('1.5');
+    await page.keyboard.press('Enter');
+  }
+  await pictureReady(page);
+  await expect(page.getByText('The picture could not be made')).toHaveCount(0);
+  const tone = await toneAt(page, 0.5, 0.5);
+  expect(Object.values(tone).every(Number.isFinite)).toBe(true);
+});
+
+test('every control of the night can be typed, stepped and reset alone and as a step', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, 'ferry-steps');
+  await openEditor(page, id);
+  await page.getByRole('button', { name: /^Night/ }).click();
+  const start = (await sceneOf(request, id)).scene.night;
+  const sky = await toneAt(page, 0.2, 0.06);
+  await page.getByRole('slider', { name: 'Exposure', exact: true }).focus();
+  await page.keyboard.press('Shift+ArrowUp');
+  await page.getByLabel('Kelvin, value').fill('3000');
+  await page.keyboard.press('Enter');
+  await pictureReady(page);
+  const warm = await toneAt(page, 0.2, 0.06);
+  expect(warm.r - warm.b).toBeGreaterThan(sky.r - sky.b + 20);
+  await page.getByRole('button', { name: 'Reset kelvin' }).click();
+  await saved(page);
+  const now = (await sceneOf(request, id)).scene.night;
+  expect(now.exposure).toBeCloseTo(start.exposure + 1, 1);
+  expect(Math.abs(now.kelvin - start.kelvin)).toBeLessThan(30);
+  await page.getByLabel('Tint, value').fill('0.5');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'As the hour says' }).click();
+  await saved(page);
+  expect((await sceneOf(request, id)).scene.night).toMatchObject({ tint: 0, hour: start.hour });
+});

@@ -1,0 +1,130 @@
+import { randomUUID } from 'node:crypto';
+import { request as http } from 'node:http';
+import { expect, test } from '@playwright/test';
+import { copyOf, sceneOf } from './support/editor';
+
+interface Fault {
+  error: { code: string; message: string; revision?: number };
+}
+
+const entry = (value: unknown, path = ['desk', 'ambient']) => ({
+  id: randomUUID(),
+  kind: 'do',
+  label: 'Ambient',
+  patches: [{ op: 'replace', path, value }],
+  inverse: [{ op: 'replace', path, value: 0 }],
+});
+
+const ENTRY = { ...entry(-1), id: '9f0c6f5e-6d1c-4a55-9a43-0d8a1f1c7b11' };
+
+/** Every route that takes a body, with bodies that are wrong in one way each. */
+const BODIES: [fault: string, path: string, body: unknown][] = [
+  ['no fields', 'revisions', {}],
+  ['a base below 0', 'revisions', { base: -1, entries: [ENTRY] }],
+  ['a base that is a word', 'revisions', { base: '0', entries: [ENTRY] }],
+  ['no entries', 'revisions', { base: 0, entries: [] }],
+  ['an unknown kind', 'revisions', { base: 0, entries: [{ ...ENTRY, kind: 'other' }] }],
+  ['an id that is none', 'revisions', { base: 0, entries: [{ ...ENTRY, id: 'not-an-id' }] }],
+  [
+    'an operation that is none',
+    'revisions',
+    { base: 0, entries: [{ ...ENTRY, patches: [{ op: 'move', path: ['a'] }] }] },
+  ],
+  ['patches that are a word', 'revisions', { base: 0, entries: [{ ...ENTRY, patches: 'all' }] }],
+  ['a field too many', 'revisions', { base: 0, entries: [ENTRY], extra: true }],
+  ['no scene', 'copy', {}],
+  ['what is no scene', 'copy', { scene: { format: 'other' } }],
+  ['no format', 'outputs', {}],
+  ['an unknown format', 'outputs', { format: 'gif', quality: 90 }],
+  ['a quality of 0', 'outputs', { format: 'jpeg', quality: 0 }],
+  ['a quality that is a word', 'outputs', { format: 'jpeg', quality: '90' }],
+];
+
+for (const [fault, path, body] of BODIES) {
+  test(`${path} refuses ${fault}`, async ({ request }) => {
+    const answer = await request.post(`/api/scenes/ferry-steps/${path}`, { data: body });
+    expect([400, 422]).toContain(answer.status());
+    const { error } = (await answer.json()) as Fault;
+    expect(error.message.length).toBeGreaterThan(10);
+    expect((await sceneOf(request, 'ferry-steps')).revision).toBe(0);
+  });
+}
+
+test('what is no JSON, and what is too large, is refused', async ({ request }) => {
+  const headers = { 'content-type': 'application/json' };
+  const broken = await request.post('/api/scenes/ferry-steps/revisions', { data: '{"base":', headers });
+  expect(broken.status()).toBe(400);
+  const large = await request.post('/api/scenes/ferry-steps/revisions', {
+    data: 'x'.repeat(2 ** 20 + 1),
+    headers,
+  });
+  expect(large.status()).toBe(413);
+});
+
+test('an unknown scene is a 404 on every route of it', async ({ request }) => {
+  const paths = ['', '/thumbnail?of=day', '/file'];
+  for (const path of paths) expect((await request.get(`/api/scenes/nobody${path}`)).status()).toBe(404);
+  const bodies = {
+    revisions: { base: 0, entries: [entry(-1)] },
+    copy: { scene: (await sceneOf(request, 'ferry-steps')).scene },
+    outputs: { format: 'png', quality: 90 },
+  };
+  for (const [path, data] of Object.entries(bodies)) {
+    expect((await request.post(`/api/scenes/nobody/${path}`, { data })).status()).toBe(404);
+  }
+  expect((await request.delete('/api/scenes/nobody')).status()).toBe(404);
+  expect((await request.get('/api/outputs/nobody')).status()).toBe(404);
+  expect((await request.get('/api/outputs/nobody/file')).status()).toBe(404);
+  expect((await request.get('/scenes/nobody')).status()).toBe(404);
+});
+
+test('queries are checked, and no path is trusted', async ({ request }) => {
+  const { asset } = (await sceneOf(request, 'ferry-steps')).scene.plate;
+  for (const query of ['', '?width=0&height=9', '?width=99999&height=9', '?width=abc&height=9']) {
+    expect((await request.get(`/api/plates/${asset}${query}`)).status()).toBe(400);
+  }
+  expect((await request.get('/api/plates/..%2f..%2fetc%2fpasswd?width=9&height=9')).status()).toBe(400);
+  expect((await request.get(`/api/plates/${'0'.repeat(64)}?width=9&height=9`)).status()).toBe(404);
+  expect((await request.get('/api/scenes/ferry-steps/thumbnail?of=dusk')).status()).toBe(400);
+});
+
+test('a stale base gets 409 with the newest revision, and changes nothing', async ({ request }) => {
+  const id = await copyOf(request, 'ferry-steps');
+  const save = (base: number, value: number) =>
+    request.post(`/api/scenes/${id}/revisions`, { data: { base, entries: [entry(value)] } });
+  expect((await save(0, -1)).status()).toBe(200);
+  const stale = await save(0, -5);
+  expect(stale.status()).toBe(409);
+  expect(((await stale.json()) as Fault).error).toMatchObject({ code: 'stale', revision: 1 });
+  expect((await sceneOf(request, id)).scene.desk.ambient).toBe(-1);
+});
+
+test('other hosts and other sites are turned away, on pages and on routes', async ({ request, baseURL }) => {
+  /** Sends a request whose Host is not the address that it goes to. */
+  const status = (path: string, headers: Record<string, string>, method = 'GET') =>
+    new Promise<number>((resolve, reject) => {
+      const sent = http(new URL(path, baseURL), { method, headers }, (answer) => {
+        answer.resume();
+        resolve(answer.statusCode!);
+      });
+      sent.on('error', reject).end();
+    });
+  for (const path of ['/', '/scenes/ferry-steps', '/api/scenes', '/api/scenes/ferry-steps']) {
+    expect(await status(path, { host: 'sundew.example' })).toBe(403);
+    expect(await status(path, {})).toBe(200);
+  }
+  const origin = { origin: 'http://sundew.example' };
+  expect(await status('/api/scenes', origin)).toBe(403);
+  expect(await status('/api/scenes/ferry-steps', origin, 'DELETE')).toBe(403);
+  expect((await request.get('/api/scenes/ferry-steps')).status()).toBe(200);
+});
+
+test('pages run only their own scripts and cannot be framed', async ({ request }) => {
+  const headers = (await request.get('/')).headers();
+  expect(headers['content-security-policy']).toMatch(/script-src 'self' 'nonce-[\w+/=]+'/);
+  expect(headers['content-security-policy']).not.toMatch(/script-src[^;]*unsafe-inline/);
+  expect(headers['content-security-policy']).toContain("frame-ancestors 'none'");
+  expect(headers['cross-origin-opener-policy']).toBe('same-origin');
+  expect(headers['cross-origin-embedder-policy']).toBe('require-corp');
+  expect(headers['x-powered-by']).toBeUndefined();
+});

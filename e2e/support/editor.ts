@@ -1,0 +1,80 @@
+import { expect, type APIRequestContext, type Page } from '@playwright/test';
+import type { OpenScene } from '@/core/scene/opened-scene';
+
+/** A copy of a demo scene for one test to work on. Returns its id. */
+export async function copyOf(request: APIRequestContext, id: string): Promise<string> {
+  const { scene } = await sceneOf(request, id);
+  const answer = await request.post(`/api/scenes/${id}/copy`, { data: { scene } });
+  return ((await answer.json()) as { id: string }).id;
+}
+
+export async function sceneOf(request: APIRequestContext, id: string): Promise<OpenScene> {
+  return (await (await request.get(`/api/scenes/${id}`)).json()) as OpenScene;
+}
+
+/** Opens a scene in the editor and waits for its picture. */
+export async function openEditor(page: Page, id: string): Promise<void> {
+  await page.goto(`/scenes/${id}`);
+  await pictureReady(page);
+}
+
+/** Waits until the picture shows the finest frame of what the scene is now. */
+export async function pictureReady(page: Page): Promise<void> {
+  const night = page.getByTestId('night');
+  await expect(night).toHaveAttribute('data-frames', /\d+/);
+  await expect(night).toHaveAttribute('data-busy', 'false');
+}
+
+export async function saved(page: Page): Promise<void> {
+  await expect(page.locator('header [role=status]')).toHaveText('saved');
+}
+
+/** A place of the picture in page coordinates. */
+export async function onPicture(page: Page, u: number, v: number): Promise<{ x: number; y: number }> {
+  const box = (await page.getByTestId('marks').boundingBox())!;
+  return { x: box.x + u * box.width, y: box.y + v * box.height };
+}
+
+export async function dragTo(
+  page: Page,
+  from: { x: number; y: number },
+  to: { x: number; y: number },
+  steps = 8,
+): Promise<void> {
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move(to.x, to.y, { steps });
+  await page.mouse.up();
+}
+
+/** The middle of whatever carries a label. */
+export async function middleOf(page: Page, label: string): Promise<{ x: number; y: number }> {
+  const box = (await page.getByLabel(label, { exact: true }).boundingBox())!;
+  return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+}
+
+export interface Tone {
+  r: number;
+  g: number;
+  b: number;
+}
+
+/** Mean codes of the night picture in a square around a place. */
+export function toneAt(page: Page, u: number, v: number, reach = 0.012): Promise<Tone> {
+  return page.getByTestId('night').evaluate(
+    (canvas: HTMLCanvasElement, [u, v, reach]) => {
+      const half = Math.max(1, Math.round(reach * canvas.width));
+      const side = 2 * half + 1;
+      const [x, y] = [Math.round(u * canvas.width) - half, Math.round(v * canvas.height) - half];
+      const { data } = canvas.getContext('2d')!.getImageData(x, y, side, side);
+      const sum = [0, 0, 0];
+      for (let i = 0; i < data.length; i++) if (i % 4 < 3) sum[i % 4] += data[i];
+      const [r, g, b] = sum.map((s) => s / (side * side));
+      return { r, g, b };
+    },
+    [u, v, reach] as const,
+  );
+}
+
+export const brightness = ({ r, g, b }: Tone) => 0.21 * r + 0.72 * g + 0.07 * b;
+export const warmth = ({ r, b }: Tone) => r - b;

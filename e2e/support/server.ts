@@ -1,0 +1,48 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtemp } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+/** A server of its own, on a data folder that outlives it. */
+export interface OwnServer {
+  url: string;
+  start: () => Promise<void>;
+  /** Ends it as a power cut would. */
+  kill: () => Promise<void>;
+}
+
+async function answers(url: string): Promise<boolean> {
+  return fetch(url).then(
+    (answer) => answer.ok,
+    () => false,
+  );
+}
+
+/** Runs a command to its end. */
+function run(command: string, args: string[], env: NodeJS.ProcessEnv): Promise<void> {
+  return new Promise((resolve, reject) => {
+    spawn(command, args, { env, stdio: 'ignore' }).on('exit', (code) =>
+      code === 0 ? resolve() : reject(new Error(`${command} ended with ${code}`)),
+    );
+  });
+}
+
+export async function ownServer(port: number): Promise<OwnServer> {
+  const env = { ...process.env, SUNDEW_DATA: await mkdtemp(join(tmpdir(), 'sundew-own-')) };
+  const url = `http://127.0.0.1:${port}`;
+  await run('npx', ['tsx', 'scripts/seed.ts'], env);
+  let child: ChildProcess | undefined;
+  return {
+    url,
+    async start() {
+      const next = ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)];
+      child = spawn(process.execPath, next, { env, stdio: 'ignore', detached: true });
+      while (!(await answers(`${url}/api/scenes`))) await new Promise((resolve) => setTimeout(resolve, 100));
+    },
+    async kill() {
+      const gone = new Promise((resolve) => child!.on('exit', resolve));
+      process.kill(-child!.pid!, 'SIGKILL');
+      await gone;
+    },
+  };
+}

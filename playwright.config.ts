@@ -1,0 +1,34 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { defineConfig } from '@playwright/test';
+
+const PORT = 4399;
+process.env.SUNDEW_E2E_DATA ??= mkdtempSync(join(tmpdir(), 'sundew-e2e-'));
+
+export default defineConfig({
+  testDir: 'e2e',
+  workers: 1,
+  timeout: 60_000,
+  expect: { timeout: 15_000 },
+  reporter: [['list']],
+  use: {
+    baseURL: `http://127.0.0.1:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-background-networking',
+        '--disable-component-update',
+      ],
+    },
+  },
+  webServer: {
+    command: `npm run seed && npx next start -H 127.0.0.1 -p ${PORT}`,
+    url: `http://127.0.0.1:${PORT}/api/scenes`,
+    env: { SUNDEW_DATA: process.env.SUNDEW_E2E_DATA },
+    timeout: 60_000,
+  },
+});

@@ -1,0 +1,156 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { hourValues } from '../night/hour';
+import { patchScene, runCommand, type Command } from './command';
+import {
+  addFixture,
+  moveToCircuit,
+  removeFixture,
+  renameScene,
+  setCircuit,
+  setDesk,
+  setFixture,
+  setHour,
+  setNight,
+  setPlan,
+} from './commands';
+import { advance, flip, stacksOf, type LogEntry } from './history';
+import { newScene } from './new-scene';
+import { parseScene } from './parse-scene';
+import { MOST_FIXTURES, type Circuit, type Fixture, type Scene } from './schema';
+
+const PLATE = { asset: '0'.repeat(64), width: 1800, height: 1200 };
+const blank = newScene('Quay', PLATE);
+
+const circuit = (id: string): Circuit => ({
+  id,
+  name: id,
+  level: 0,
+  lampLevel: 0,
+  spillLevel: 0,
+  muted: false,
+  solo: false,
+});
+const globe = (id: string, on: string): Fixture => ({
+  id,
+  kind: 'globe',
+  name: id,
+  circuit: on,
+  at: { u: 0.5, v: 0.3 },
+  foot: { u: 0.5, v: 0.8 },
+  size: 0.01,
+  gel: { from: 'kelvin', kelvin: 2850, color: [1, 1, 1] },
+  lumens: 3000,
+  heart: 0.6,
+  halo: 1,
+  spill: 0,
+});
+const lit = runCommand(blank, addFixture(globe('one', 'a'), circuit('a'))).scene;
+
+const COMMANDS: Command[] = [
+  renameScene('Other'),
+  setHour(0.9),
+  setNight('Tint', { tint: 0.2 }),
+  setPlan('Lens', { lens: 50 }),
+  setDesk('Ambient', { ambient: -1 }),
+  addFixture(globe('two', 'a'), circuit('a')),
+  addFixture(globe('three', 'b'), circuit('b')),
+  setFixture('Power', 'one', { lumens: 800 }),
+  setCircuit('Level', 'a', { level: -2 }),
+  moveToCircuit('one', circuit('c')),
+  removeFixture('one'),
+];
+
+describe('commands', () => {
+  it('give a valid scene, and an inverse that brings back the very same one', () => {
+    for (const command of COMMANDS) {
+      const { scene, change } = runCommand(lit, command);
+      expect(parseScene(scene)).toEqual(scene);
+      expect(patchScene(lit, change.patches)).toEqual(scene);
+      expect(patchScene(scene, change.inverse)).toEqual(lit);
+    }
+  });
+
+  it('keep what the person added when the hour moves', () => {
+    const brighter = runCommand(blank, setNight('Exposure', { exposure: blank.night.exposure + 0.7 })).scene;
+    const later = runCommand(brighter, setHour(1)).scene;
+    expect(later.night.exposure).toBeCloseTo(hourValues(1).exposure + 0.7, 6);
+    const back = runCommand(later, setHour(blank.night.hour)).scene;
+    expect(back.night.exposure).toBeCloseTo(brighter.night.exposure, 6);
+    expect(back.night.kelvin).toBeCloseTo(brighter.night.kelvin, 3);
+  });
+
+  it('keep every night valid, wherever the hour goes and whatever was added', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: -10, max: 2, noNaN: true }),
+        fc.double({ min: 1500, max: 20000, noNaN: true }),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (exposure, kelvin, hour) => {
+          const odd = runCommand(blank, setNight('Odd', { exposure, kelvin })).scene;
+          expect(() => parseScene(runCommand(odd, setHour(hour)).scene)).not.toThrow();
+        },
+      ),
+    );
+  });
+
+  it('drop a circuit with its last fixture', () => {
+    expect(runCommand(lit, removeFixture('one')).scene.circuits).toEqual([]);
+  });
+});
+
+describe('history', () => {
+  const entry = (kind: LogEntry['kind'], command: Command, scene: Scene): LogEntry => ({
+    id: 'x',
+    kind,
+    ...runCommand(scene, command).change,
+  });
+
+  it('reads done and undone off a log that only grows', () => {
+    const first = entry('do', renameScene('B'), blank);
+    const second = entry('do', renameScene('C'), { ...blank, title: 'B' });
+    const undo: LogEntry = { id: 'u', kind: 'undo', ...flip(second) };
+    const stacks = stacksOf([first, second, undo]);
+    expect(stacks.done).toHaveLength(1);
+    expect(stacks.undone[0].patches).toEqual(second.patches);
+    const redone = advance(stacks, { id: 'r', kind: 'redo', ...stacks.undone[0] });
+    expect(redone.done).toHaveLength(2);
+    expect(redone.undone).toHaveLength(0);
+    expect(advance(stacks, first).undone).toHaveLength(0);
+  });
+
+  it('bears a log whose beginning is cut off', () => {
+    expect(stacksOf([{ id: 'u', kind: 'undo', label: 'x', patches: [], inverse: [] }]).done).toEqual([]);
+  });
+});
+
+describe('parseScene', () => {
+  const spoil = (change: (scene: Record<string, unknown>) => void) => {
+    const copy = structuredClone(lit) as unknown as Record<string, unknown>;
+    change(copy);
+    return () => parseScene(copy);
+  };
+
+  it('takes a scene as it is', () => {
+    expect(parseScene(structuredClone(lit))).toEqual(lit);
+  });
+
+  it.each([
+    ['nothing', () => parseScene(undefined), 'not a Sundew scene'],
+    ['a list', () => parseScene([]), 'not a Sundew scene'],
+    ['a newer version', spoil((s) => (s.version = 99)), 'newer Sundew'],
+    ['a number out of range', spoil((s) => ((s.night as Scene['night']).exposure = 99)), 'night.exposure'],
+    ['not a number', spoil((s) => ((s.plan as Scene['plan']).lens = NaN)), 'plan.lens'],
+    ['a lens of zero', spoil((s) => ((s.plan as Scene['plan']).lens = 0)), 'plan.lens'],
+    ['an unknown field', spoil((s) => (s.extra = 1)), 'extra'],
+    ['a circuit that is not there', spoil((s) => (s.circuits = [])), 'circuit that does not exist'],
+    ['the same id twice', spoil((s) => (s.circuits = [circuit('a'), circuit('a')])), 'same id'],
+    [
+      'too many fixtures',
+      spoil((s) => (s.fixtures = Array.from({ length: MOST_FIXTURES + 1 }, (_, i) => globe(`f${i}`, 'a')))),
+      'at most',
+    ],
+  ])('says what is wrong with %s', (_name, parse, reason) => {
+    expect(parse).toThrow(reason);
+  });
+});

@@ -1,0 +1,162 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { addPointAir } from '../air/add-point-air';
+import { createCamera, project, type Camera } from '../plan/camera';
+import { RELIEF_PLANES, type Relief } from '../plan/relief';
+import { wholeRegion, type Region } from '../plane/region';
+import { addPointSpill } from './add-point-spill';
+import type { PointLight } from './point-light';
+
+const SIZE = wholeRegion(60, 40);
+const CAMERA = createCamera({ horizon: { left: 0.4, right: 0.4 }, eyeHeight: 1.6, lens: 30 }, 1.5);
+
+function emptyRelief(count: number): Relief {
+  return Object.fromEntries(
+    RELIEF_PLANES.map((name) => [name, new Float32Array(count)]),
+  ) as unknown as Relief;
+}
+
+/** Level ground wherever the camera looks down; elsewhere sky at a large distance. */
+function groundRelief(camera: Camera, region: Region): Relief {
+  const relief = emptyRelief(region.width * region.height);
+  relief.land.forEach((_, i) => {
+    const u = (region.left + (i % region.width) + 0.5) / region.fullWidth;
+    const v = (region.top + Math.floor(i / region.width) + 0.5) / region.fullHeight;
+    const rise = camera.corner[2] + u * camera.across[2] + v * camera.down[2];
+    relief.reach[i] = rise < 0 ? -camera.eyeHeight / rise : 1000;
+    relief.normalZ[i] = 1;
+    relief.land[i] = rise < 0 ? 1 : 0;
+  });
+  return relief;
+}
+
+const lamp = (place: PointLight['place'], more: Partial<PointLight> = {}): PointLight => ({
+  place,
+  spillCandela: 100,
+  airCandela: 100,
+  radius: 1e-4,
+  ...more,
+});
+
+function indexOf(point: [number, number, number]): number {
+  const { u, v } = project(CAMERA, point)!;
+  return Math.floor(v * SIZE.fullHeight) * SIZE.width + Math.floor(u * SIZE.fullWidth);
+}
+
+/** World place of the ground seen at a pixel. */
+function groundAt(i: number): [number, number, number] {
+  const u = ((i % SIZE.width) + 0.5) / SIZE.fullWidth;
+  const v = (Math.floor(i / SIZE.width) + 0.5) / SIZE.fullHeight;
+  const ray = [0, 1, 2].map((c) => CAMERA.corner[c] + u * CAMERA.across[c] + v * CAMERA.down[c]);
+  const reach = -CAMERA.eyeHeight / ray[2];
+  return [ray[0] * reach, ray[1] * reach, 0];
+}
+
+describe('addPointSpill', () => {
+  const relief = groundRelief(CAMERA, SIZE);
+
+  it('follows inverse square and cosine on level ground', () => {
+    const spill = new Float32Array(SIZE.width * SIZE.height);
+    const light = lamp([0.4, 6, 3]);
+    addPointSpill(spill, relief, CAMERA, SIZE, light);
+    for (const point of [
+      [0.4, 6, 0],
+      [2, 8, 0],
+      [-1, 4, 0],
+    ] as [number, number, number][]) {
+      const i = indexOf(point);
+      const [x, y] = groundAt(i);
+      const d2 = (x - 0.4) ** 2 + (y - 6) ** 2 + 9;
+      expect(spill[i]).toBeCloseTo((100 / d2) * (3 / Math.sqrt(d2)), 3);
+    }
+  });
+
+  it('gives the sky nothing, and a surface that turns away nothing', () => {
+    const spill = new Float32Array(SIZE.width * SIZE.height);
+    addPointSpill(spill, relief, CAMERA, SIZE, lamp([0, 6, 3]));
+    expect(spill[5]).toBe(0);
+    const below = new Float32Array(spill.length);
+    addPointSpill(below, relief, CAMERA, SIZE, lamp([0, 6, -1]));
+    expect(Math.max(...below)).toBe(0);
+  });
+
+  it('averages the cosine over all turns where an upright surface hides its own', () => {
+    const upright = groundRelief(CAMERA, SIZE);
+    upright.normalZ.fill(0);
+    upright.normalY.fill(-1);
+    upright.unturned.fill(1);
+    const light = lamp([1.5, 5, 2]);
+    const spill = new Float32Array(SIZE.width * SIZE.height);
+    addPointSpill(spill, upright, CAMERA, SIZE, light);
+    const i = indexOf([0, 8, 0]);
+    const [x, y, z] = groundAt(i);
+    const [lx, ly, lz] = [1.5 - x, 5 - y, 2 - z];
+    const d2 = lx * lx + ly * ly + lz * lz;
+    const turns = 2000;
+    let mean = 0;
+    for (let k = 0; k < turns; k++) {
+      const turn = -Math.PI / 2 + (Math.PI * (k + 0.5)) / turns;
+      mean += Math.max(0, lx * Math.sin(turn) - ly * Math.cos(turn)) / turns;
+    }
+    expect(spill[i]).toBeCloseTo((100 * mean) / d2 ** 1.5, 4);
+  });
+
+  it('adds up, scales with candela, and never gives anything but numbers, wherever the lamp hangs', () => {
+    const coordinate = fc.double({ min: -50, max: 50, noNaN: true });
+    fc.assert(
+      fc.property(coordinate, coordinate, coordinate, (x, y, z) => {
+        const once = new Float32Array(SIZE.width * SIZE.height);
+        addPointSpill(once, relief, CAMERA, SIZE, lamp([x, y, z]));
+        const twice = new Float32Array(once.length);
+        addPointSpill(twice, relief, CAMERA, SIZE, lamp([x, y, z], { spillCandela: 50 }));
+        addPointSpill(twice, relief, CAMERA, SIZE, lamp([x, y, z], { spillCandela: 50 }));
+        const air = new Float32Array(once.length);
+        addPointAir(air, relief.reach, CAMERA, SIZE, lamp([x, y, z]));
+        once.forEach((value, i) => {
+          expect(Number.isFinite(value) && value >= 0 && Number.isFinite(air[i])).toBe(true);
+          expect(twice[i]).toBeCloseTo(value, 4);
+        });
+      }),
+      { numRuns: 20 },
+    );
+    const atTheEye = new Float32Array(SIZE.width * SIZE.height);
+    addPointSpill(atTheEye, relief, CAMERA, SIZE, lamp([0, 0, 1.6]));
+    addPointAir(atTheEye, relief.reach, CAMERA, SIZE, lamp([0, 0, 1.6]));
+    expect(atTheEye.every(Number.isFinite)).toBe(true);
+  });
+
+  it('is the same in a part of the picture as in the whole', () => {
+    const whole = new Float32Array(SIZE.width * SIZE.height);
+    addPointSpill(whole, relief, CAMERA, SIZE, lamp([0.4, 6, 3]));
+    const part: Region = { ...SIZE, left: 12, top: 20, width: 16, height: 8 };
+    const some = new Float32Array(16 * 8);
+    addPointSpill(some, groundRelief(CAMERA, part), CAMERA, part, lamp([0.4, 6, 3]));
+    some.forEach((value, i) => {
+      expect(value).toBeCloseTo(whole[(20 + Math.floor(i / 16)) * SIZE.width + 12 + (i % 16)], 4);
+    });
+  });
+});
+
+describe('addPointAir', () => {
+  it('is the integral of single scattering along the view ray', () => {
+    const relief = groundRelief(CAMERA, SIZE);
+    const light = lamp([0.8, 7, 2.5]);
+    const air = new Float32Array(SIZE.width * SIZE.height);
+    addPointAir(air, relief.reach, CAMERA, SIZE, light);
+    const i = indexOf([0, 9, 0]);
+    const [x, y, z] = groundAt(i);
+    const toSurface = [x, y, z - CAMERA.eyeHeight];
+    const T = Math.hypot(...toSurface);
+    const steps = 20000;
+    let sum = 0;
+    for (let k = 0; k < steps; k++) {
+      const t = ((k + 0.5) / steps) * T;
+      const d2 = toSurface.reduce((total, c, axis) => {
+        const source = light.place[axis] - (axis === 2 ? CAMERA.eyeHeight : 0);
+        return total + ((c / T) * t - source) ** 2;
+      }, 0);
+      sum += (100 / d2 / (4 * Math.PI)) * (T / steps);
+    }
+    expect(air[i]).toBeCloseTo(sum, 3);
+  });
+});

@@ -1,0 +1,96 @@
+import { describe, expect, it, vi } from 'vitest';
+import { newScene } from '@/core/scene/new-scene';
+import { abortError } from '@/engine/aborted';
+import type { Renderer } from '@/engine/renderer';
+import { createPreview } from './preview';
+
+const scene = (title: string) => newScene(title, { asset: '0'.repeat(64), width: 1800, height: 1200 });
+
+/** A renderer whose frames end when the test says so. */
+function slowRenderer(ready: () => boolean) {
+  const frames: { title: string; width: number; end: () => void; aborted: () => boolean }[] = [];
+  const renderer: Renderer = {
+    frame: ({ scene: { title }, region }, signal, consume) =>
+      new Promise((resolve, reject) => {
+        signal.addEventListener('abort', () => reject(abortError()));
+        frames.push({
+          title,
+          width: region.width,
+          end: () => resolve(consume(new Uint8ClampedArray(), region)),
+          aborted: () => signal.aborted,
+        });
+      }),
+    isReady: ready,
+    close: () => {},
+  };
+  return { renderer, frames };
+}
+
+const turn = () => new Promise((resolve) => setImmediate(resolve));
+
+describe('createPreview', () => {
+  it('paints a coarse frame before a fine one that must be computed', async () => {
+    const { renderer, frames } = slowRenderer(() => false);
+    const painted: boolean[] = [];
+    const preview = createPreview(
+      renderer,
+      (_pixels, _size, coarse) => painted.push(coarse),
+      vi.fn(),
+      vi.fn(),
+    );
+    preview.show({ scene: scene('a'), viewWidth: 900 });
+    await turn();
+    expect(frames[0].width).toBe(400);
+    frames[0].end();
+    await turn();
+    expect(frames[1].width).toBe(1000);
+    frames[1].end();
+    await turn();
+    expect(painted).toEqual([true, false]);
+  });
+
+  it('drops an outdated fine frame, never a coarse one', async () => {
+    const { renderer, frames } = slowRenderer(() => false);
+    const preview = createPreview(renderer, vi.fn(), vi.fn(), vi.fn());
+    preview.show({ scene: scene('a'), viewWidth: 900 });
+    await turn();
+    preview.show({ scene: scene('b'), viewWidth: 900 });
+    expect(frames[0].aborted()).toBe(false);
+    frames[0].end();
+    await turn();
+    expect(frames[1]).toMatchObject({ title: 'b', width: 400 });
+    frames[1].end();
+    await turn();
+    preview.show({ scene: scene('c'), viewWidth: 900 });
+    expect(frames[2].aborted()).toBe(true);
+    await turn();
+    expect(frames[3]).toMatchObject({ title: 'c', width: 400 });
+  });
+
+  it('finishes a mere mix, and skips what was wished for in between', async () => {
+    const { renderer, frames } = slowRenderer(() => true);
+    const preview = createPreview(renderer, vi.fn(), vi.fn(), vi.fn());
+    for (const title of ['a', 'b', 'c', 'd']) preview.show({ scene: scene(title), viewWidth: 900 });
+    frames[0].end();
+    await turn();
+    expect(frames.map(({ title }) => title)).toEqual(['a', 'd']);
+    expect(frames[0].aborted()).toBe(false);
+  });
+
+  it('tells when it works, and of a fault', async () => {
+    const busy: boolean[] = [];
+    const faults: Error[] = [];
+    const { renderer } = slowRenderer(() => true);
+    renderer.frame = () => Promise.reject(new Error('no'));
+    const preview = createPreview(
+      renderer,
+      vi.fn(),
+      (b) => busy.push(b),
+      (error) => faults.push(error),
+    );
+    preview.show({ scene: scene('a'), viewWidth: 900 });
+    await turn();
+    expect(busy).toEqual([true, false]);
+    expect(faults[0].message).toBe('no');
+  });
+});

@@ -1,0 +1,56 @@
+import { kelvinGel } from '@/core/fixture/defaults';
+import { newScene } from '@/core/scene/new-scene';
+import type { Fixture, Scene } from '@/core/scene/schema';
+import type { Size } from '@/engine/sizes';
+
+/** A plate of 240 x 160: sky, a reddish front down to the horizon, paving, all with some grain. For tests. */
+export const STREET: Size = { width: 240, height: 160 };
+
+/** The street's sRGB codes at any size. */
+export function streetCodes({ width, height }: Size): Uint16Array {
+  const codes = new Uint16Array(3 * width * height);
+  for (let i = 0; i < width * height; i++) {
+    const v = Math.floor(i / width) / height;
+    const base = v < 0.3 ? [40000, 48000, 60000] : v < 0.58 ? [42000, 26000, 22000] : [38000, 37500, 36500];
+    const grain = v < 0.3 ? 0 : 500 * ((((i % width) * 7 + Math.floor(i / width) * 13) % 7) - 3);
+    base.forEach((code, c) => (codes[3 * i + c] = code + grain));
+  }
+  return codes;
+}
+
+/** A lamp over the street. */
+export function streetLamp(id: string, u: number, more: Partial<Fixture> = {}): Fixture {
+  return {
+    id,
+    kind: 'globe',
+    name: id,
+    circuit: 'street',
+    at: { u, v: 0.35 },
+    foot: { u, v: 0.75 },
+    size: 0.012,
+    gel: kelvinGel(2850),
+    lumens: 3000,
+    heart: 0.6,
+    halo: 1,
+    spill: 0,
+    ...more,
+  };
+}
+
+/** A scene on the street with some lamps on one circuit. */
+export function streetScene(fixtures: Fixture[]): Scene {
+  const circuit = {
+    id: 'street',
+    name: 'Street',
+    level: 0,
+    lampLevel: 0,
+    spillLevel: 0,
+    muted: false,
+    solo: false,
+  };
+  return {
+    ...newScene('Street', { asset: '5'.repeat(64), ...STREET }),
+    fixtures,
+    circuits: fixtures.length > 0 ? [circuit] : [],
+  };
+}
