@@ -58,6 +58,7 @@ test('files that are no plates get a clear word, and nothing is lost', async ({ 
 test('a thumbnail wipes from night to day under the pointer', async ({ page }) => {
   await page.goto('/');
   const card = page.getByRole('link', { name: 'Open Ferry steps', exact: true });
+  await card.scrollIntoViewIfNeeded();
   const box = (await card.boundingBox())!;
   for (const place of [0.25, 0.75]) {
     await expect(async () => {

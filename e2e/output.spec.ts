@@ -72,5 +72,5 @@ test('an output can be cancelled, and a failing one says why', async ({ page, re
   await expect(page.getByText('Cancelled. Nothing was written.')).toBeVisible();
   state = 'failed';
   await page.getByRole('button', { name: /^Send out/ }).click();
-  await expect(page.getByRole('alert')).toHaveText('The disk is full.');
+  await expect(page.locator('aside [role=alert]')).toHaveText('The disk is full.');
 });

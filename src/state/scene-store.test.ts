@@ -44,6 +44,17 @@ describe('scene store', () => {
     expect(store.getState().scene.night.tint).toBe(0);
   });
 
+  it('does not settle while a pointer is down, however long it rests', () => {
+    const { store, saved } = setUp();
+    store.getState().hold();
+    store.getState().change('fader', setDesk('Ambient', { ambient: -1 }));
+    vi.advanceTimersByTime(5000);
+    expect(saved).toHaveLength(0);
+    store.getState().change('fader', setDesk('Ambient', { ambient: -2 }));
+    store.getState().settle();
+    expect(saved).toHaveLength(1);
+  });
+
   it('saves nothing for a gesture that ends where it began', () => {
     const { store, saved } = setUp();
     store.getState().change('fader', setDesk('Ambient', { ambient: -1 }));

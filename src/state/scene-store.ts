@@ -22,6 +22,8 @@ export interface SceneActions {
    * history. A change of another key settles the earlier gesture first.
    */
   change: (key: string, command: Command) => void;
+  /** Says that a pointer is down: the gesture now ends only when it is settled, however long it rests. */
+  hold: () => void;
   /** Ends the gesture and saves it. */
   settle: () => void;
   /** Does a command as a step of its own. */
@@ -44,6 +46,7 @@ export function createSceneStore(
   let before: Scene | undefined;
   let pending: Command | undefined;
   let rest: ReturnType<typeof setTimeout> | undefined;
+  let held = false;
 
   return createStore<SceneState & SceneActions>((set, get) => {
     function log(entry: LogEntry, scene: Scene): void {
@@ -53,6 +56,7 @@ export function createSceneStore(
 
     function settle(): void {
       clearTimeout(rest);
+      held = false;
       if (!before || !pending) return;
       const { scene, change } = runCommand(before, pending);
       [before, pending] = [undefined, undefined];
@@ -75,12 +79,16 @@ export function createSceneStore(
       history: stacksOf(opened.log),
       saveState: 'saved',
       change(key, command) {
-        if (get().gesture !== key) settle();
+        if (before && get().gesture !== key) settle();
         before ??= get().scene;
         pending = command;
         set({ gesture: key, scene: runCommand(before, command).scene });
         clearTimeout(rest);
-        rest = setTimeout(settle, REST);
+        if (!held) rest = setTimeout(settle, REST);
+      },
+      hold() {
+        settle();
+        held = true;
       },
       settle,
       run(command) {

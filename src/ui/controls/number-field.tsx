@@ -3,13 +3,13 @@
 import { useState } from 'react';
 import type { Range } from '@/core/scene/ranges';
 import { snap } from './use-fader';
+import { useGesture } from './use-gesture';
 
 interface NumberFieldProps {
   label: string;
   value: number;
   range: Range;
   onChange: (value: number) => void;
-  onSettle: () => void;
   className?: string;
 }
 
@@ -32,13 +32,14 @@ export function parseNumber(text: string): number | undefined {
  * A number that is typed, or stepped with the arrow keys. What is typed counts on Enter or when the field is left; Escape
  * puts it back. A plain input: dozens of these are on the screen while a lamp is dragged.
  */
-export function NumberField({ label, value, range, onChange, onSettle, className }: NumberFieldProps) {
+export function NumberField({ label, value, range, onChange, className }: NumberFieldProps) {
+  const gesture = useGesture();
   const [typed, setTyped] = useState<string>();
   const commit = () => {
     const number = typed === undefined ? undefined : parseNumber(typed);
     if (number !== undefined) onChange(snap(number, range));
     setTyped(undefined);
-    onSettle();
+    gesture.end();
   };
   return (
     <input

@@ -4,6 +4,7 @@ import { ActionIcon } from '@mantine/core';
 import { IconArrowBackUp } from '@tabler/icons-react';
 import type { Range } from '@/core/scene/ranges';
 import { NumberField } from './number-field';
+import { useGesture } from './use-gesture';
 import { useFader, type FaderOptions } from './use-fader';
 import classes from './number-row.module.css';
 
@@ -14,7 +15,6 @@ interface NumberRowProps {
   /** What reset sets. */
   initial: number;
   onChange: (value: number) => void;
-  onSettle: () => void;
   scale?: FaderOptions['scale'];
   /** Background of the track, for one that shows what it sets. */
   track?: string;
@@ -23,7 +23,7 @@ interface NumberRowProps {
 
 /** A number with its name: dragged, stepped, typed, and put back to where it started. */
 export function NumberRow(row: NumberRowProps) {
-  const { label, value, range, initial, onChange, onSettle, scale, track } = row;
+  const { label, value, range, initial, onChange, scale, track } = row;
   const text = `${value.toFixed(range.decimals)} ${range.unit}`.trim();
   const { position, props } = useFader({
     label,
@@ -33,9 +33,9 @@ export function NumberRow(row: NumberRowProps) {
     axis: 'right',
     text,
     onChange,
-    onSettle,
     scale,
   });
+  const gesture = useGesture();
   const moved = Math.abs(value - initial) >= range.step / 2;
   return (
     <div className={classes.row}>
@@ -51,7 +51,6 @@ export function NumberRow(row: NumberRowProps) {
         value={value}
         range={range}
         onChange={onChange}
-        onSettle={onSettle}
         className={classes.field}
       />
       <ActionIcon
@@ -63,7 +62,7 @@ export function NumberRow(row: NumberRowProps) {
         aria-label={`Reset ${label.toLowerCase()}`}
         onClick={() => {
           onChange(initial);
-          onSettle();
+          gesture.end();
         }}
       >
         <IconArrowBackUp size={12} />

@@ -1,5 +1,6 @@
 import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import type { Range } from '@/core/scene/ranges';
+import { useGesture } from './use-gesture';
 
 export interface FaderOptions {
   label: string;
@@ -11,8 +12,6 @@ export interface FaderOptions {
   /** What a screen reader says for the value. */
   text: string;
   onChange: (value: number) => void;
-  /** The gesture has ended. */
-  onSettle: () => void;
   /** Where a value sits on the track, 0 to 1, and back; straight unless given. */
   scale?: { toTrack: (value: number) => number; toValue: (track: number) => number };
 }
@@ -36,6 +35,7 @@ export function useFader(options: FaderOptions) {
   useEffect(() => {
     latest.current = options;
   });
+  const gesture = useGesture();
   const { label, value, range, initial, axis, text } = options;
   const straight = {
     toTrack: (v: number) => (v - range.min) / (range.max - range.min),
@@ -57,6 +57,7 @@ export function useFader(options: FaderOptions) {
   function onPointerDown(event: PointerEvent): void {
     if (event.button !== 0) return;
     event.currentTarget.setPointerCapture(event.pointerId);
+    gesture.hold();
     const box = track.current!.getBoundingClientRect();
     const hit =
       axis === 'right' ? (event.clientX - box.left) / box.width : (box.bottom - event.clientY) / box.height;
@@ -75,7 +76,7 @@ export function useFader(options: FaderOptions) {
   function onPointerUp(): void {
     if (!drag.current) return;
     drag.current = null;
-    options.onSettle();
+    gesture.end();
   }
 
   function onKeyDown(event: KeyboardEvent): void {
@@ -132,10 +133,10 @@ export function useFader(options: FaderOptions) {
       onPointerUp,
       onPointerCancel: onPointerUp,
       onKeyDown,
-      onBlur: options.onSettle,
+      onBlur: gesture.end,
       onDoubleClick: () => {
         options.onChange(initial);
-        options.onSettle();
+        gesture.end();
       },
     },
   };

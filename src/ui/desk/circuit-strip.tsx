@@ -16,7 +16,6 @@ type LevelName = 'level' | 'lampLevel' | 'spillLevel';
 /** A circuit on the desk: its dimmer, folding open into lamp and spill; mute and solo under the pointer and by key. */
 export const CircuitStrip = memo(function CircuitStrip({ circuit }: { circuit: Circuit }) {
   const change = useScene((state) => state.change);
-  const settle = useScene((state) => state.settle);
   const run = useScene((state) => state.run);
   const setView = useView((view) => view.set);
   const chosen = useView((view) => view.circuit === circuit.id);
@@ -37,7 +36,6 @@ export const CircuitStrip = memo(function CircuitStrip({ circuit }: { circuit: C
       onChange={(value) =>
         change(`circuit ${id} ${level}`, setCircuit(`${name}: ${label || 'level'}`, id, { [level]: value }))
       }
-      onSettle={settle}
     />
   );
   const mute = () => run(setCircuit(muted ? `${name}: on again` : `${name}: mute`, id, { muted: !muted }));

@@ -15,7 +15,6 @@ export function Desk() {
   const night = useScene(({ scene }) => scene.night);
   const circuits = useScene(({ scene }) => scene.circuits);
   const change = useScene((state) => state.change);
-  const settle = useScene((state) => state.settle);
 
   const fader = (channel: keyof DeskLevels, name: string, color: string) => (
     <section className={classes.strip} aria-label={name}>
@@ -26,7 +25,6 @@ export function Desk() {
           color={color}
           lit
           onChange={(value) => change(`desk ${channel}`, setDesk(name, { [channel]: value }))}
-          onSettle={settle}
         />
       </div>
       <span className={classes.name}>{name}</span>

@@ -13,13 +13,12 @@ interface StripFaderProps {
   color: string;
   lit: boolean;
   onChange: (value: number) => void;
-  onSettle: () => void;
   /** A short name under a fader that is one of several on its strip. */
   caption?: string;
 }
 
 /** One fader of the desk, in stops; at its lowest it is off. */
-export function StripFader({ label, value, color, lit, onChange, onSettle, caption }: StripFaderProps) {
+export function StripFader({ label, value, color, lit, onChange, caption }: StripFaderProps) {
   const range = RANGES.level;
   const off = value <= range.min;
   const text = off ? 'off' : `${value > 0 ? '+' : ''}${value.toFixed(1)} stops`;
@@ -31,7 +30,6 @@ export function StripFader({ label, value, color, lit, onChange, onSettle, capti
     axis: 'up',
     text,
     onChange,
-    onSettle,
   });
   const zero = (0 - range.min) / (range.max - range.min);
   return (
@@ -45,7 +43,6 @@ export function StripFader({ label, value, color, lit, onChange, onSettle, capti
         value={value}
         range={{ ...range, unit: '' }}
         onChange={onChange}
-        onSettle={onSettle}
         className={classes.value}
       />
       <div className={classes.track} {...props}>

@@ -18,7 +18,6 @@ function luxText(lux: number): string {
 export function HourLine() {
   const hour = useScene(({ scene }) => scene.night.hour);
   const change = useScene((state) => state.change);
-  const settle = useScene((state) => state.settle);
   const says = `${hourName(hour)}, sun ${Math.round(sunDepth(hour))}° down, ${luxText(ambientLux(hour))}`;
   const { position, props } = useFader({
     label: 'Hour',
@@ -28,7 +27,6 @@ export function HourLine() {
     axis: 'right',
     text: says,
     onChange: (value) => change('hour', setHour(value)),
-    onSettle: settle,
   });
   return (
     <div className={classes.hour}>

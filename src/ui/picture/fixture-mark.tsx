@@ -5,6 +5,7 @@ import type { PlatePoint } from '@/core/plan/camera';
 import { removeFixture, setFixture } from '@/core/scene/commands';
 import { RANGES } from '@/core/scene/ranges';
 import type { Fixture } from '@/core/scene/schema';
+import { useGesture } from '../controls/use-gesture';
 import { useScene, useView } from '../editor/editor-context';
 import type { Box } from './fit';
 import { usePictureDrag } from './use-picture-drag';
@@ -25,7 +26,7 @@ export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMa
   const chosen = useView((view) => view.chosen === fixture.id);
   const setView = useView((view) => view.set);
   const change = useScene((state) => state.change);
-  const settle = useScene((state) => state.settle);
+  const gesture = useGesture();
   const run = useScene((state) => state.run);
   const group = useRef<SVGGElement>(null);
   const start = useRef(fixture);
@@ -36,11 +37,12 @@ export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMa
     change(`fixture ${id} ${label}`, setFixture(`${name}: ${label}`, id, values));
   const grab = () => {
     start.current = fixture;
+    gesture.hold();
     choose();
     setView({ moving: id });
   };
   const letGo = () => {
-    settle();
+    gesture.end();
     setView({ moving: undefined });
   };
   const moved = (point: PlatePoint, by: PlatePoint): PlatePoint => ({ u: point.u + by.u, v: point.v + by.v });

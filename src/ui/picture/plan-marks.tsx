@@ -5,6 +5,7 @@ import { cameraOf } from '@/core/picture/camera-of';
 import { groundGrid } from '@/core/plan/ground-grid';
 import { setPlan } from '@/core/scene/commands';
 import { RANGES } from '@/core/scene/ranges';
+import { useGesture } from '../controls/use-gesture';
 import { useScene } from '../editor/editor-context';
 import type { Box } from './fit';
 import { usePictureDrag } from './use-picture-drag';
@@ -41,7 +42,7 @@ export function PlanMarks({ box }: { box: Box }) {
 function HorizonEnd({ side, box }: { side: 'left' | 'right'; box: Box }) {
   const horizon = useScene(({ scene }) => scene.plan.horizon);
   const change = useScene((state) => state.change);
-  const settle = useScene((state) => state.settle);
+  const gesture = useGesture();
   const start = useRef(horizon[side]);
   const set = (value: number) => {
     const held = Math.min(RANGES.horizon.max, Math.max(RANGES.horizon.min, value));
@@ -50,9 +51,10 @@ function HorizonEnd({ side, box }: { side: 'left' | 'right'; box: Box }) {
   const drag = usePictureDrag({
     onStart: () => {
       start.current = horizon[side];
+      gesture.hold();
     },
     onDrag: ({ v }) => set(start.current + v),
-    onEnd: settle,
+    onEnd: gesture.end,
   });
   function onKeyDown(event: KeyboardEvent): void {
     const by = { ArrowUp: -NUDGE, ArrowDown: NUDGE }[event.key];

@@ -72,7 +72,7 @@ export function ScenesPage({ scenes }: { scenes: SceneSummary[] }) {
         multiple={false}
         onDrop={([file]) => void begin(file)}
         classNames={{ root: classes.drop }}
-        inputProps={{ 'aria-label': 'Choose a photo' }}
+        inputProps={{ 'aria-label': 'A photo of yours' }}
       >
         <p className={classes.dropText}>Let go to turn it to night</p>
       </Dropzone.FullScreen>

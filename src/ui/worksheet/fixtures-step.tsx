@@ -56,7 +56,6 @@ export function FixturesStep() {
 function ChosenFixture({ fixture }: { fixture: Fixture }) {
   const scene = useScene((state) => state.scene);
   const change = useScene((state) => state.change);
-  const settle = useScene((state) => state.settle);
   const run = useScene((state) => state.run);
   const picking = useView((view) => view.picking);
   const setView = useView((view) => view.set);
@@ -82,7 +81,6 @@ function ChosenFixture({ fixture }: { fixture: Fixture }) {
       initial={initial}
       scale={key === 'lumens' ? ratioScale(RANGES.lumens) : undefined}
       onChange={(value) => set(label.toLowerCase(), { [key]: value })}
-      onSettle={settle}
     />
   );
 
@@ -132,7 +130,6 @@ function ChosenFixture({ fixture }: { fixture: Fixture }) {
         scale={ratioScale(KELVIN)}
         track={WARM}
         onChange={(kelvin) => set('gel', { gel: { ...gel, from: 'kelvin', kelvin } })}
-        onSettle={settle}
       />
       {row('lumens', 'Power', kind.lumens)}
       <NumberRow
@@ -142,7 +139,6 @@ function ChosenFixture({ fixture }: { fixture: Fixture }) {
         initial={100 * kind.radius}
         scale={ratioScale(glass)}
         onChange={(cm) => set('glass', { size: cm / 100 / standing.perWidth })}
-        onSettle={settle}
       />
       {row('heart', 'Heart', kind.heart)}
       {row('halo', 'Halo', kind.halo)}

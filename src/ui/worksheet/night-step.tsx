@@ -17,7 +17,6 @@ const HAZE_START = 0.1;
 export function NightStep() {
   const night = useScene(({ scene }) => scene.night);
   const change = useScene((state) => state.change);
-  const settle = useScene((state) => state.settle);
   const run = useScene((state) => state.run);
   const start = { ...hourValues(night.hour), tint: TINT_START, haze: HAZE_START };
   type Name = keyof typeof start;
@@ -28,7 +27,6 @@ export function NightStep() {
       range={RANGES[name]}
       initial={start[name]}
       onChange={(value) => change(`night ${name}`, setNight(label, { [name]: value }))}
-      onSettle={settle}
       {...more}
     />
   );

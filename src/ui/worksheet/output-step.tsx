@@ -82,7 +82,6 @@ export function OutputStep() {
           range={QUALITY}
           initial={START.quality}
           onChange={(quality) => setOrder({ ...order, quality })}
-          onSettle={() => {}}
         />
       )}
       <div className={classes.actions}>

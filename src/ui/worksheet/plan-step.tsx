@@ -13,7 +13,6 @@ export function PlanStep() {
   const plate = useScene(({ scene }) => scene.plate);
   const plan = useScene(({ scene }) => scene.plan);
   const change = useScene((state) => state.change);
-  const settle = useScene((state) => state.settle);
   const run = useScene((state) => state.run);
   const start = newScene('Untitled', plate).plan;
   const horizon = (side: 'left' | 'right', label: string) => (
@@ -25,7 +24,6 @@ export function PlanStep() {
       onChange={(value) =>
         change(`plan horizon ${side}`, setPlan('Horizon', { horizon: { ...plan.horizon, [side]: value } }))
       }
-      onSettle={settle}
     />
   );
   const row = (name: 'eyeHeight' | 'lens', label: string) => (
@@ -36,7 +34,6 @@ export function PlanStep() {
       initial={start[name]}
       scale={ratioScale(RANGES[name])}
       onChange={(value) => change(`plan ${name}`, setPlan(label, { [name]: value }))}
-      onSettle={settle}
     />
   );
   return (
