@@ -115,7 +115,7 @@ function ChosenFixture({ fixture }: { fixture: Fixture }) {
         />
       </div>
       <div className={classes.pair}>
-        <span>On circuit</span>
+        <span>Circuit name</span>
         <NameField
           label="Circuit name"
           value={circuit.name}

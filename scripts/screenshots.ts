@@ -1,0 +1,55 @@
+import { chromium, type Page } from '@playwright/test';
+import { ownServer } from '../e2e/support/server';
+import { dragTo, middleOf, onPicture, openEditor, pictureReady } from '../e2e/support/editor';
+
+/** Takes the pictures of the main views that the README shows, with the demo data, into docs/screenshots. */
+const PORT = 4396;
+const FOLDER = 'docs/screenshots';
+
+const server = await ownServer(PORT);
+await server.start();
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update'],
+});
+const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: server.url });
+const page = await context.newPage();
+
+/** Waits until fonts and fades are done, then takes the picture. */
+async function shoot(name: string, on: Page = page): Promise<void> {
+  await on.evaluate(() => document.fonts.ready);
+  await on.waitForFunction(() => document.getAnimations().every(({ playState }) => playState !== 'running'));
+  await on.screenshot({ path: `${FOLDER}/${name}.png` });
+}
+
+await openEditor(page, 'ferry-steps');
+const glass = await onPicture(page, 0.5534, 0.264);
+await page.mouse.click(glass.x, glass.y);
+await dragTo(page, await middleOf(page, 'Quay lamp 1, foot'), await onPicture(page, 0.58, 0.8));
+await dragTo(page, await middleOf(page, 'Quay lamp 1, foot'), await onPicture(page, 0.552, 0.7465));
+await pictureReady(page);
+await shoot('fixtures');
+
+await page.getByRole('button', { name: /^Ground plan/ }).click();
+await page.mouse.move(760, 300);
+await shoot('ground-plan');
+
+await page.getByRole('button', { name: /^Night/ }).click();
+await page.mouse.move(760, 730);
+await shoot('night');
+
+await page.getByRole('button', { name: /^Output/ }).click();
+const download = page.waitForEvent('download');
+await page.getByRole('button', { name: /^Send out/ }).click();
+await download;
+await shoot('output');
+
+await page.goto('/');
+await page.waitForFunction(() => [...document.images].every((image) => image.complete));
+const card = (await page.getByRole('link', { name: 'Open Ferry steps' }).boundingBox())!;
+await page.mouse.move(card.x + card.width * 0.45, card.y + card.height / 2);
+await shoot('scenes');
+
+await browser.close();
+await server.kill();
+process.exit(0);
