@@ -12,7 +12,7 @@ const headers = [
 const config: NextConfig = {
   poweredByHeader: false,
   reactStrictMode: true,
-  serverExternalPackages: ['better-sqlite3', 'sharp'],
+  serverExternalPackages: ['better-sqlite3', 'sharp', 'exifr'],
   headers: () => Promise.resolve([{ source: '/:path*', headers }]),
 };
 

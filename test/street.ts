@@ -1,6 +1,6 @@
 import { kelvinGel } from '@/core/fixture/defaults';
 import { newScene } from '@/core/scene/new-scene';
-import type { Fixture, Scene } from '@/core/scene/schema';
+import type { Circuit, Fixture, Scene } from '@/core/scene/schema';
 import type { Size } from '@/engine/sizes';
 
 /** A plate of 240 x 160: sky, a reddish front down to the horizon, paving, all with some grain. For tests. */
@@ -37,20 +37,16 @@ export function streetLamp(id: string, u: number, more: Partial<Fixture> = {}): 
   };
 }
 
+/** A circuit with everything at its middle. */
+export function testCircuit(id: string, more: Partial<Circuit> = {}): Circuit {
+  return { id, name: id, level: 0, lampLevel: 0, spillLevel: 0, muted: false, solo: false, ...more };
+}
+
 /** A scene on the street with some lamps on one circuit. */
 export function streetScene(fixtures: Fixture[]): Scene {
-  const circuit = {
-    id: 'street',
-    name: 'Street',
-    level: 0,
-    lampLevel: 0,
-    spillLevel: 0,
-    muted: false,
-    solo: false,
-  };
   return {
     ...newScene('Street', { asset: '5'.repeat(64), ...STREET }),
     fixtures,
-    circuits: fixtures.length > 0 ? [circuit] : [],
+    circuits: fixtures.length > 0 ? [testCircuit('street')] : [],
   };
 }

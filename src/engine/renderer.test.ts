@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { setCircuit, setFixture, setNight } from '@/core/scene/commands';
+import { setCircuit, setFixture, setNight, setPlan } from '@/core/scene/commands';
 import { runCommand, type Command } from '@/core/scene/command';
 import { wholeRegion, type Region } from '@/core/plane/region';
 import type { Scene } from '@/core/scene/schema';
@@ -116,6 +116,19 @@ describe('renderer', () => {
     const bands = tasks.filter((type) => type === 'layer').length;
     expect(bands).toBe(Math.ceil((STREET.width * STREET.height) / 80_000));
     expect(largestDifference(moved, await show(spyRenderer().renderer, move(0.32)))).toBeLessThanOrEqual(1);
+  });
+
+  it('follows a dragged horizon without surveying the plate anew', async () => {
+    const { renderer, tasks } = spyRenderer();
+    const before = await show(renderer, SCENE);
+    tasks.length = 0;
+    const scene = after(SCENE, setPlan('Horizon', { horizon: { left: 0.45, right: 0.5 } }));
+    const request = { scene, region: WHOLE, surveyAt: SCENE.plan.horizon };
+    const dragged = await renderer.frame(request, NEVER, (pixels) => pixels.slice());
+    expect(tasks).not.toContain('survey');
+    expect(largestDifference(dragged, before)).toBeGreaterThan(5);
+    await show(renderer, scene);
+    expect(tasks).toContain('survey');
   });
 
   it('leaves out circuits that do not burn', async () => {

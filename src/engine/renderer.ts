@@ -9,7 +9,8 @@ import { RELIEF_PLANES } from '@/core/plan/relief';
 import { wholeRegion, type Region } from '@/core/plane/region';
 import type { Fixture, Scene } from '@/core/scene/schema';
 import type { Arena, Block } from './arena';
-import { layerKey, plateKey, reliefKey, surveyKey } from './node-keys';
+import { layerKey, plateKey, reliefKey, surveyHorizon, surveyKey } from './node-keys';
+import type { FrameRequest } from './frame-request';
 import { createNodeStore, type Node } from './node-store';
 import type { Pool } from './pool';
 import { surveySize, type Size } from './sizes';
@@ -21,14 +22,6 @@ import type { LayerRefs, PlateRefs, ReliefRefs, Rows, SurveyRefs, Task } from '.
  * memory has let go.
  */
 export type LoadCodes = (asset: string, size: Size, signal: AbortSignal) => Promise<Uint16Array>;
-
-export interface FrameRequest {
-  scene: Scene;
-  /** The part of the picture to make, and at which scale. */
-  region: Region;
-  /** A fixture that is being dragged: the light of its neighbours is kept apart, so that it alone is computed anew. */
-  moving?: string;
-}
 
 /** Pixels of a finished frame: RGBA, 8 bits. Valid only until the callback that gets them returns. */
 export type Consume<T> = (pixels: Uint8ClampedArray, size: Size) => T;
@@ -111,8 +104,9 @@ export function createRenderer(arena: Arena, pool: Pool, load: LoadCodes, budget
       );
     });
 
-  const surveyNode = (scene: Scene, signal: AbortSignal) =>
-    store.node<SurveyRefs>(surveyKey(scene), async () => {
+  const surveyNode = (request: FrameRequest, signal: AbortSignal) =>
+    store.node<SurveyRefs>(surveyKey(request), async () => {
+      const { scene } = request;
       const size = surveySize(scene.plate);
       const plate = (await plateNode(scene.plate.asset, wholeRegion(size.width, size.height), signal)).refs;
       const count = size.width * size.height;
@@ -125,14 +119,15 @@ export function createRenderer(arena: Arena, pool: Pool, load: LoadCodes, budget
         middle: 1,
       };
       return planes(sizes, signal, (out) =>
-        pool.run({ type: 'survey', plate, ...size, horizon: scene.plan.horizon, out }, signal),
+        pool.run({ type: 'survey', plate, ...size, horizon: surveyHorizon(request), out }, signal),
       );
     });
 
-  const reliefNode = (scene: Scene, camera: Camera, region: Region, signal: AbortSignal) =>
-    store.node<ReliefRefs>(reliefKey(scene, region), async () => {
+  const reliefNode = (request: FrameRequest, camera: Camera, signal: AbortSignal) =>
+    store.node<ReliefRefs>(reliefKey(request), async () => {
+      const { scene, region } = request;
       const plate = (await plateNode(scene.plate.asset, region, signal)).refs;
-      const survey = (await surveyNode(scene, signal)).refs;
+      const survey = (await surveyNode(request, signal)).refs;
       const count = region.width * region.height;
       const sizes = Object.fromEntries(RELIEF_PLANES.map((name) => [name, count])) as ReliefRefs;
       return planes(sizes, signal, (out) =>
@@ -155,9 +150,9 @@ export function createRenderer(arena: Arena, pool: Pool, load: LoadCodes, budget
     fixtures: Fixture[],
     signal: AbortSignal,
   ): Promise<Node<LayerRefs>> {
-    const { scene, region, moving } = request;
-    return store.node<LayerRefs>(layerKey(scene, region, fixtures), async () => {
-      const relief = (await reliefNode(scene, camera, region, signal)).refs;
+    const { region, moving } = request;
+    return store.node<LayerRefs>(layerKey(request, fixtures), async () => {
+      const relief = (await reliefNode(request, camera, signal)).refs;
       const still = fixtures.filter(({ id }) => id !== moving);
       const split = still.length > 0 && still.length < fixtures.length;
       const base = split ? (await layerNode(request, camera, still, signal)).refs : undefined;
@@ -200,7 +195,7 @@ export function createRenderer(arena: Arena, pool: Pool, load: LoadCodes, budget
     const { scene, region } = request;
     const camera = cameraOf(scene);
     const plate = (await plateNode(scene.plate.asset, region, signal)).refs;
-    const survey = (await surveyNode(scene, signal)).refs;
+    const survey = (await surveyNode(request, signal)).refs;
     const lit = litLayers(scene);
     const layers: LayerRefs[] = [];
     for (const { fixtures } of lit) layers.push((await layerNode(request, camera, fixtures, signal)).refs);
@@ -237,10 +232,10 @@ export function createRenderer(arena: Arena, pool: Pool, load: LoadCodes, budget
       last = turn.catch(() => {});
       return turn;
     },
-    isReady: ({ scene, region }) =>
-      store.has(plateKey(scene.plate.asset, region)) &&
-      store.has(surveyKey(scene)) &&
-      litLayers(scene).every(({ fixtures }) => store.has(layerKey(scene, region, fixtures))),
+    isReady: (request) =>
+      store.has(plateKey(request.scene.plate.asset, request.region)) &&
+      store.has(surveyKey(request)) &&
+      litLayers(request.scene).every(({ fixtures }) => store.has(layerKey(request, fixtures))),
     close() {
       pool.close();
       store.clear();

@@ -34,6 +34,7 @@ describe('beginScene', () => {
       .toBuffer();
     const { scene } = openScene(space, await begin(turned));
     expect(scene.plate).toMatchObject({ width: 64, height: 96 });
+    expect(scene.plan.lens).toBe(28);
     const codes = await plateCodes(space.dataDir, scene.plate.asset, { width: 64, height: 96 });
     expect(codes[3 * 60]).toBeGreaterThan(codes[3 * 4]);
   });

@@ -1,15 +1,13 @@
 import { wholeRegion } from '@/core/plane/region';
-import type { Scene } from '@/core/scene/schema';
 import { isAbort } from '@/engine/aborted';
+import type { FrameRequest } from '@/engine/frame-request';
 import type { Renderer } from '@/engine/renderer';
 import { previewSize, surveySize, type Size } from '@/engine/sizes';
 
 /** What the picture should show. */
-export interface PreviewWish {
-  scene: Scene;
+export interface PreviewWish extends Omit<FrameRequest, 'region'> {
   /** Width of the view in device pixels. */
   viewWidth: number;
-  moving?: string;
 }
 
 /** Paints a frame. `coarse` ones are smaller than the preview and stand in for it. */
@@ -41,11 +39,11 @@ export function createPreview(
     running = true;
     onBusy(true);
     while (wish && !lasting.signal.aborted) {
-      const { scene, viewWidth, moving } = wish;
+      const next = wish;
       wish = undefined;
       fine = new AbortController();
       try {
-        await makeFrames(scene, viewWidth, moving);
+        await makeFrames(next);
       } catch (error) {
         if (!isAbort(error)) onFault(error as Error);
       }
@@ -54,10 +52,11 @@ export function createPreview(
     onBusy(false);
   }
 
-  async function makeFrames(scene: Scene, viewWidth: number, moving?: string): Promise<void> {
+  async function makeFrames({ viewWidth, ...shown }: PreviewWish): Promise<void> {
+    const { scene } = shown;
     const size = previewSize(scene.plate, viewWidth);
     const small = surveySize(scene.plate);
-    const request = { scene, region: wholeRegion(size.width, size.height), moving };
+    const request = { ...shown, region: wholeRegion(size.width, size.height) };
     const ready = renderer.isReady(request);
     if (!ready && small.width < size.width) {
       const coarse = { ...request, region: wholeRegion(small.width, small.height) };

@@ -1,3 +1,4 @@
+import type { GroundPlan } from '@/core/scene/schema';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 
 /** Steps of the worksheet, in the order of the work. */
@@ -13,6 +14,8 @@ export interface ViewState {
   circuit?: string;
   /** The fixture under a drag, whose light is made apart. */
   moving?: string;
+  /** The horizon as it was when the drag of it began. */
+  surveyAt?: GroundPlan['horizon'];
   /** The day is shown instead of the night. */
   day: boolean;
   /** The next click on the picture picks a gel off it. */

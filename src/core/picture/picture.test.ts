@@ -2,6 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { createDisplayCodes } from '../film/display-codes';
 import { filmResponse } from '../film/film-response';
 import { srgb } from '../color/srgb';
+import { streetLamp, testCircuit } from '../../../test/street';
+import { kelvinGel } from '../fixture/defaults';
 import { newScene } from '../scene/new-scene';
 import type { Circuit, Fixture, Scene } from '../scene/schema';
 import { burns, layersOf } from './layers';
@@ -10,31 +12,9 @@ import { faderGain, pictureWeights, type Weights } from './weights';
 
 const PLATE = { asset: 'a'.repeat(64), width: 300, height: 200 };
 
-const circuit = (id: string, more: Partial<Circuit> = {}): Circuit => ({
-  id,
-  name: id,
-  level: 0,
-  lampLevel: 0,
-  spillLevel: 0,
-  muted: false,
-  solo: false,
-  ...more,
-});
-
-const fixture = (id: string, on: string, kelvin = 2850): Fixture => ({
-  id,
-  kind: 'globe',
-  name: id,
-  circuit: on,
-  at: { u: 0.5, v: 0.3 },
-  foot: { u: 0.5, v: 0.8 },
-  size: 0.01,
-  gel: { from: 'kelvin', kelvin, color: [1, 1, 1] },
-  lumens: 3000,
-  heart: 0.6,
-  halo: 1,
-  spill: 0,
-});
+const circuit = testCircuit;
+const fixture = (id: string, on: string, kelvin = 2850) =>
+  streetLamp(id, 0.5, { circuit: on, gel: kelvinGel(kelvin) });
 
 const scene = (circuits: Circuit[], fixtures: Fixture[], more: Partial<Scene> = {}): Scene => ({
   ...newScene('Test', PLATE),

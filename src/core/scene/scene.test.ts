@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { streetLamp, testCircuit } from '../../../test/street';
 import { hourValues } from '../night/hour';
 import { patchScene, runCommand, type Command } from './command';
 import {
@@ -17,34 +18,13 @@ import {
 import { advance, flip, stacksOf, type LogEntry } from './history';
 import { newScene } from './new-scene';
 import { parseScene } from './parse-scene';
-import { MOST_FIXTURES, type Circuit, type Fixture, type Scene } from './schema';
+import { MOST_FIXTURES, type Scene } from './schema';
 
 const PLATE = { asset: '0'.repeat(64), width: 1800, height: 1200 };
 const blank = newScene('Quay', PLATE);
 
-const circuit = (id: string): Circuit => ({
-  id,
-  name: id,
-  level: 0,
-  lampLevel: 0,
-  spillLevel: 0,
-  muted: false,
-  solo: false,
-});
-const globe = (id: string, on: string): Fixture => ({
-  id,
-  kind: 'globe',
-  name: id,
-  circuit: on,
-  at: { u: 0.5, v: 0.3 },
-  foot: { u: 0.5, v: 0.8 },
-  size: 0.01,
-  gel: { from: 'kelvin', kelvin: 2850, color: [1, 1, 1] },
-  lumens: 3000,
-  heart: 0.6,
-  halo: 1,
-  spill: 0,
-});
+const circuit = testCircuit;
+const globe = (id: string, on: string) => streetLamp(id, 0.5, { circuit: on });
 const lit = runCommand(blank, addFixture(globe('one', 'a'), circuit('a'))).scene;
 
 const COMMANDS: Command[] = [

@@ -6,7 +6,7 @@ import { groundGrid } from '@/core/plan/ground-grid';
 import { setPlan } from '@/core/scene/commands';
 import { RANGES } from '@/core/scene/ranges';
 import { useGesture } from '../controls/use-gesture';
-import { useScene } from '../editor/editor-context';
+import { useScene, useView } from '../editor/editor-context';
 import type { Box } from './fit';
 import { usePictureDrag } from './use-picture-drag';
 import classes from './picture.module.css';
@@ -43,6 +43,7 @@ function HorizonEnd({ side, box }: { side: 'left' | 'right'; box: Box }) {
   const horizon = useScene(({ scene }) => scene.plan.horizon);
   const change = useScene((state) => state.change);
   const gesture = useGesture();
+  const setView = useView((view) => view.set);
   const start = useRef(horizon[side]);
   const set = (value: number) => {
     const held = Math.min(RANGES.horizon.max, Math.max(RANGES.horizon.min, value));
@@ -52,9 +53,13 @@ function HorizonEnd({ side, box }: { side: 'left' | 'right'; box: Box }) {
     onStart: () => {
       start.current = horizon[side];
       gesture.hold();
+      setView({ surveyAt: horizon });
     },
     onDrag: ({ v }) => set(start.current + v),
-    onEnd: gesture.end,
+    onEnd: () => {
+      gesture.end();
+      setView({ surveyAt: undefined });
+    },
   });
   function onKeyDown(event: KeyboardEvent): void {
     const by = { ArrowUp: -NUDGE, ArrowDown: NUDGE }[event.key];

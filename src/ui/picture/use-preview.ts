@@ -50,14 +50,14 @@ export function usePreview({ session, night, coarse, day, viewWidth, onFault }: 
     );
     show.current = () => {
       const { scene } = session.scene.getState();
-      const { moving } = session.view.getState();
-      if (width.current > 0) preview.show({ scene, viewWidth: width.current, moving });
+      const { moving, surveyAt } = session.view.getState();
+      if (width.current > 0) preview.show({ scene, viewWidth: width.current, moving, surveyAt });
     };
     const stopScene = session.scene.subscribe((now, before) => {
       if (now.scene !== before.scene) show.current?.();
     });
     const stopView = session.view.subscribe((now, before) => {
-      if (now.moving !== before.moving) show.current?.();
+      if (now.moving !== before.moving || now.surveyAt !== before.surveyAt) show.current?.();
     });
     show.current();
     return () => {

@@ -1,0 +1,16 @@
+import type { Region } from '@/core/plane/region';
+import type { GroundPlan, Scene } from '@/core/scene/schema';
+
+/** What a frame shall show. */
+export interface FrameRequest {
+  scene: Scene;
+  /** The part of the picture to make, and at which scale. */
+  region: Region;
+  /** A fixture that is being dragged: the light of its neighbours is kept apart, so that it alone is computed anew. */
+  moving?: string;
+  /**
+   * While the horizon is dragged: the horizon of the survey that is there already. The light follows the drag at once;
+   * what is ground and what stands is found anew when it ends.
+   */
+  surveyAt?: GroundPlan['horizon'];
+}
