@@ -80,11 +80,20 @@ test('an unknown scene is a 404 on every route of it', async ({ request }) => {
 
 test('queries are checked, and no path is trusted', async ({ request }) => {
   const { asset } = (await sceneOf(request, 'ferry-steps')).scene.plate;
-  for (const query of ['', '?width=0&height=9', '?width=99999&height=9', '?width=abc&height=9']) {
-    expect((await request.get(`/api/plates/${asset}${query}`)).status()).toBe(400);
+  const region = { fullWidth: 9, fullHeight: 6, left: 0, top: 0, width: 9, height: 6 };
+  const plate = (hash: string, values: object) => {
+    const query = new URLSearchParams(Object.entries(values).map(([name, value]) => [name, String(value)]));
+    return request.get(`/api/plates/${hash}?${query.toString()}`).then((answer) => answer.status());
+  };
+  expect(await plate(asset, region)).toBe(200);
+  const wrong = [{ width: 0 }, { width: 'abc' }, { left: 1 }, { top: -1 }, { fullWidth: 99999 }];
+  for (const values of [{}, ...wrong.map((change) => ({ ...region, ...change }))]) {
+    expect(await plate(asset, values)).toBe(400);
   }
-  expect((await request.get('/api/plates/..%2f..%2fetc%2fpasswd?width=9&height=9')).status()).toBe(400);
-  expect((await request.get(`/api/plates/${'0'.repeat(64)}?width=9&height=9`)).status()).toBe(404);
+  const large = { fullWidth: 20000, fullHeight: 9000, left: 0, top: 0, width: 20000, height: 9000 };
+  expect(await plate(asset, large)).toBe(400);
+  expect(await plate('..%2f..%2fetc%2fpasswd', region)).toBe(400);
+  expect(await plate('0'.repeat(64), region)).toBe(404);
   expect((await request.get('/api/scenes/ferry-steps/thumbnail?of=dusk')).status()).toBe(400);
 });
 

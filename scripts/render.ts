@@ -6,6 +6,7 @@ import { parseArgs } from 'node:util';
 import { keepFile, receiveFile } from '@/server/asset-store';
 import { AppError } from '@/server/app-error';
 import { inspectPlate } from '@/server/inspect-plate';
+import { createPlateReader } from '@/server/plate-codes';
 import { encodePicture, renderRgb, type OutputFormat } from '@/server/render-picture';
 import { createServerRenderer } from '@/server/render-service';
 import { readSceneFile } from '@/server/scene-file';
@@ -35,7 +36,7 @@ async function main(): Promise<void> {
     if (!Number.isInteger(width) || width < 1) throw new AppError(400, 'usage', USAGE);
     const size = { width, height: Math.max(1, Math.round((width * facts.height) / facts.width)) };
     const document = { ...scene, plate: { asset: received.hash, width: facts.width, height: facts.height } };
-    const renderer = createServerRenderer(dataDir);
+    const renderer = createServerRenderer(createPlateReader(dataDir));
     const rgb = await renderRgb(renderer, document, size, new AbortController().signal);
     renderer.close();
     const data = await encodePicture(rgb, size, { format, quality: Number(values.quality) }).toBuffer();

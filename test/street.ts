@@ -1,4 +1,5 @@
 import { kelvinGel } from '@/core/fixture/defaults';
+import type { Region } from '@/core/plane/region';
 import { newScene } from '@/core/scene/new-scene';
 import type { Circuit, Fixture, Scene } from '@/core/scene/schema';
 import type { Size } from '@/engine/sizes';
@@ -6,13 +7,14 @@ import type { Size } from '@/engine/sizes';
 /** A plate of 240 x 160: sky, a reddish front down to the horizon, paving, all with some grain. For tests. */
 export const STREET: Size = { width: 240, height: 160 };
 
-/** The street's sRGB codes at any size. */
-export function streetCodes({ width, height }: Size): Uint16Array {
-  const codes = new Uint16Array(3 * width * height);
-  for (let i = 0; i < width * height; i++) {
-    const v = Math.floor(i / width) / height;
+/** The street's sRGB codes in a region, at any size. */
+export function streetCodes(region: Region): Uint16Array {
+  const codes = new Uint16Array(3 * region.width * region.height);
+  for (let i = 0; i < region.width * region.height; i++) {
+    const [x, y] = [region.left + (i % region.width), region.top + Math.floor(i / region.width)];
+    const v = y / region.fullHeight;
     const base = v < 0.3 ? [40000, 48000, 60000] : v < 0.58 ? [42000, 26000, 22000] : [38000, 37500, 36500];
-    const grain = v < 0.3 ? 0 : 500 * ((((i % width) * 7 + Math.floor(i / width) * 13) % 7) - 3);
+    const grain = v < 0.3 ? 0 : 500 * (((x * 7 + y * 13) % 7) - 3);
     base.forEach((code, c) => (codes[3 * i + c] = code + grain));
   }
   return codes;

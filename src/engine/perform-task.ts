@@ -43,17 +43,13 @@ export function createPerformer(memory: WebAssembly.Memory, kernels?: Kernels): 
   };
 
   function plate({ codes: at, region, rows, out }: TaskOf<'plate'>): void {
-    const { part } = band(region, rows);
-    const source = new Uint16Array(memory.buffer, at, 3 * region.fullWidth * region.fullHeight);
-    const target = plateAt(out, region.width, region.height);
-    for (let y = 0; y < part.height; y++) {
-      let from = 3 * ((part.top + y) * region.fullWidth + region.left);
-      let to = (rows.from + y) * region.width;
-      for (let x = 0; x < region.width; x++, from += 3, to++) {
-        target.r[to] = decoded[source[from]];
-        target.g[to] = decoded[source[from + 1]];
-        target.b[to] = decoded[source[from + 2]];
-      }
+    const { first, count } = band(region, rows);
+    const source = new Uint16Array(memory.buffer, at + 6 * first, 3 * count);
+    const { r, g, b } = plateAt(out, region.width, rows.to - rows.from, first);
+    for (let i = 0, from = 0; i < count; i++, from += 3) {
+      r[i] = decoded[source[from]];
+      g[i] = decoded[source[from + 1]];
+      b[i] = decoded[source[from + 2]];
     }
   }
 

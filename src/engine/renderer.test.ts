@@ -34,7 +34,12 @@ function spyRenderer(withKernels = true, budget = 64 * MEBIBYTE): Spy {
       return direct.run(task, signal);
     },
   };
-  const renderer = createRenderer(arena, pool, (_asset, size) => Promise.resolve(streetCodes(size)), budget);
+  const renderer = createRenderer(
+    arena,
+    pool,
+    (_asset, region) => Promise.resolve(streetCodes(region)),
+    budget,
+  );
   return { renderer, tasks, used: arena.used };
 }
 
@@ -74,7 +79,7 @@ describe('renderer', () => {
     const threads = createRenderer(
       arena,
       createNodePool(arena, 2),
-      (_asset, size) => Promise.resolve(streetCodes(size)),
+      (_asset, region) => Promise.resolve(streetCodes(region)),
       64 * MEBIBYTE,
     );
     const there = await show(threads, SCENE);
@@ -167,8 +172,8 @@ describe('renderer', () => {
   it('tells of a plate that cannot be loaded, and works when it can be again', async () => {
     const arena = createArena(64 * MEBIBYTE);
     let broken = true;
-    const load = () =>
-      broken ? Promise.reject(new Error('no plate')) : Promise.resolve(streetCodes(STREET));
+    const load = (_asset: string, region: Region) =>
+      broken ? Promise.reject(new Error('no plate')) : Promise.resolve(streetCodes(region));
     const renderer = createRenderer(arena, createDirectPool(arena.memory), load, 32 * MEBIBYTE);
     await expect(show(renderer, SCENE)).rejects.toThrow('no plate');
     broken = false;

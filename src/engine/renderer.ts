@@ -18,10 +18,10 @@ import { unionRows } from './union-rows';
 import type { LayerRefs, PlateRefs, ReliefRefs, Rows, SurveyRefs, Task } from './task';
 
 /**
- * Gives a plate at a size: interleaved RGB, 16-bit sRGB codes, 3 * width * height. The renderer asks again for what its
+ * Gives a region of a plate: interleaved RGB, 16-bit sRGB codes, 3 * width * height. The renderer asks again for what its
  * memory has let go.
  */
-export type LoadCodes = (asset: string, size: Size, signal: AbortSignal) => Promise<Uint16Array>;
+export type LoadCodes = (asset: string, region: Region, signal: AbortSignal) => Promise<Uint16Array>;
 
 /** Pixels of a finished frame: RGBA, 8 bits. Valid only until the callback that gets them returns. */
 export type Consume<T> = (pixels: Uint8ClampedArray, size: Size) => T;
@@ -85,23 +85,19 @@ export function createRenderer(arena: Arena, pool: Pool, load: LoadCodes, budget
     }
   }
 
-  const codesNode = (asset: string, size: Size, signal: AbortSignal) =>
-    store.node(`codes ${asset} ${size.width}x${size.height}`, async () => {
-      const codes = await load(asset, size, signal);
-      return planes({ codes: Math.ceil(codes.length / 2) }, signal, (refs) => {
-        new Uint16Array(arena.memory.buffer, refs.codes, codes.length).set(codes);
-        return Promise.resolve();
-      });
-    });
-
   const plateNode = (asset: string, region: Region, signal: AbortSignal) =>
     store.node<PlateRefs>(plateKey(asset, region), async () => {
-      const size = { width: region.fullWidth, height: region.fullHeight };
-      const { codes } = (await codesNode(asset, size, signal)).refs;
-      const count = region.width * region.height;
-      return planes({ r: count, g: count, b: count }, signal, (out) =>
-        inBands(region, signal, (rows) => ({ type: 'plate', codes, region, rows, out })),
-      );
+      const codes = await load(asset, region, signal);
+      const held = store.allocate(2 * codes.length);
+      try {
+        new Uint16Array(arena.memory.buffer, held.offset, codes.length).set(codes);
+        const count = region.width * region.height;
+        return await planes({ r: count, g: count, b: count }, signal, (out) =>
+          inBands(region, signal, (rows) => ({ type: 'plate', codes: held.offset, region, rows, out })),
+        );
+      } finally {
+        arena.release(held);
+      }
     });
 
   const surveyNode = (request: FrameRequest, signal: AbortSignal) =>

@@ -3,10 +3,11 @@ import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { wholeRegion } from '@/core/plane/region';
 import { claimingPng, pictureBytes, receiveBytes, temporaryWorkspace } from '../../test/workspace';
 import { assetPath, receiveFile } from './asset-store';
 import { beginScene, titleFrom } from './intake';
-import { plateCodes } from './plate-codes';
+import { createPlateReader } from './plate-codes';
 import { readSceneFile, writeSceneFile } from './scene-file';
 import { listScenes, openScene } from './scene-repository';
 import type { Workspace } from './workspace';
@@ -35,7 +36,7 @@ describe('beginScene', () => {
     const { scene } = openScene(space, await begin(turned));
     expect(scene.plate).toMatchObject({ width: 64, height: 96 });
     expect(scene.plan.lens).toBe(28);
-    const codes = await plateCodes(space.dataDir, scene.plate.asset, { width: 64, height: 96 });
+    const codes = await createPlateReader(space.dataDir).read(scene.plate.asset, wholeRegion(64, 96));
     expect(codes[3 * 60]).toBeGreaterThan(codes[3 * 4]);
   });
 
@@ -93,19 +94,23 @@ describe('receiveFile', () => {
   });
 });
 
-describe('plateCodes', () => {
+describe('createPlateReader', () => {
   it('gives 8-bit codes exactly at full size and the linear mean below', async () => {
     const rgb = Uint8Array.from({ length: 3 * 64 * 64 }, (_, i) => ((i / 3) & 1 ? 255 : 0));
     const png = await sharp(rgb, { raw: { width: 64, height: 64, channels: 3 } })
       .png()
       .toBuffer();
     const { asset } = openScene(space, await begin(png)).scene.plate;
-    const full = await plateCodes(space.dataDir, asset, { width: 64, height: 64 });
+    const plates = createPlateReader(space.dataDir);
+    const full = await plates.read(asset, wholeRegion(64, 64));
     expect([full[0], full[3]]).toEqual([0, 65535]);
     // Half black and half white in light is code 0.7354 of sRGB.
-    const half = await plateCodes(space.dataDir, asset, { width: 32, height: 64 });
+    const half = await plates.read(asset, wholeRegion(32, 64));
     expect(half[0] / 65535).toBeCloseTo(0.7354, 3);
-    expect(await plateCodes(space.dataDir, asset, { width: 32, height: 64 })).toEqual(half);
+    expect(await createPlateReader(space.dataDir).read(asset, wholeRegion(32, 64))).toEqual(half);
+    const part = await plates.read(asset, { ...wholeRegion(32, 64), left: 3, top: 9, width: 5, height: 2 });
+    expect([...part.subarray(0, 15)]).toEqual([...half.subarray(3 * (9 * 32 + 3), 3 * (9 * 32 + 8))]);
+    await expect(plates.read(asset, wholeRegion(65, 64))).rejects.toMatchObject({ status: 400 });
   });
 });
 

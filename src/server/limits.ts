@@ -8,5 +8,7 @@ export const LIMITS = {
   entriesPerRequest: 200,
   /** Entries of the log that an opened scene brings along. */
   logEntries: 500,
-  previewWidth: 2400,
+  /** A region of a plate that is asked for over the wire. */
+  regionSide: 40000,
+  regionPixels: 8e6,
 } as const;

@@ -9,6 +9,7 @@ import { streetLamp, streetScene } from '../../test/street';
 import { pictureBytes, receiveBytes, temporaryWorkspace } from '../../test/workspace';
 import { beginScene } from './intake';
 import { createOutputJobs, fileStem, type OutputStatus } from './output-jobs';
+import { createPlateReader } from './plate-codes';
 import { renderRgb } from './render-picture';
 import { createServerRenderer } from './render-service';
 import { openScene } from './scene-repository';
@@ -29,7 +30,7 @@ beforeAll(async () => {
     'a.jpg',
   );
   scene = { ...streetScene([streetLamp('one', 0.5)]), plate: openScene(space, id).scene.plate };
-  renderer = createServerRenderer(space.dataDir);
+  renderer = createServerRenderer(createPlateReader(space.dataDir));
 });
 afterAll(async () => {
   renderer.close();

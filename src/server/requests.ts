@@ -50,11 +50,24 @@ export const outputRequest = object({
   .noUnknown()
   .required();
 
-/** Query of a plate's codes. */
-export const codesRequest = object({
-  width: number().integer().min(1).max(LIMITS.previewWidth).required(),
-  height: number().integer().min(1).max(20000).required(),
-}).required();
+const pixels = (least: number) => number().integer().min(least).max(LIMITS.regionSide).required();
+
+/** Query of a plate's codes: a region, as the engine names it. */
+export const regionRequest = object({
+  fullWidth: pixels(1),
+  fullHeight: pixels(1),
+  left: pixels(0),
+  top: pixels(0),
+  width: pixels(1),
+  height: pixels(1),
+})
+  .required()
+  .test(
+    'inside',
+    'the region reaches out of the picture',
+    (r) => r.left + r.width <= r.fullWidth && r.top + r.height <= r.fullHeight,
+  )
+  .test('small', 'the region is too large', (r) => r.width * r.height <= LIMITS.regionPixels);
 
 /** Query of a thumbnail. */
 export const thumbnailRequest = object({ of: string().oneOf(['day', 'night']).required() }).required();

@@ -1,4 +1,5 @@
 import type { LogEntry } from '@/core/scene/history';
+import type { Region } from '@/core/plane/region';
 import type { OpenScene } from '@/core/scene/opened-scene';
 import type { Scene } from '@/core/scene/schema';
 
@@ -79,8 +80,9 @@ export const api = {
     const response = await request(path, { method: 'POST', body: file, signal });
     return ((await response.json()) as { id: string }).id;
   },
-  async plateCodes(asset: string, width: number, height: number, signal: AbortSignal): Promise<Uint16Array> {
-    const response = await request(`/api/plates/${asset}?width=${width}&height=${height}`, { signal });
+  async plateCodes(asset: string, region: Region, signal: AbortSignal): Promise<Uint16Array> {
+    const query = new URLSearchParams(Object.entries(region).map(([name, value]) => [name, String(value)]));
+    const response = await request(`/api/plates/${asset}?${query.toString()}`, { signal });
     return new Uint16Array(await response.arrayBuffer());
   },
   async startOutput(sceneId: string, order: OutputOrder): Promise<OutputProgress> {

@@ -1,4 +1,5 @@
 import { describe, expect, it, vi } from 'vitest';
+import { wholeRegion } from '@/core/plane/region';
 import { newScene } from '@/core/scene/new-scene';
 import { abortError } from '@/engine/aborted';
 import type { Renderer } from '@/engine/renderer';
@@ -26,6 +27,12 @@ function slowRenderer(ready: () => boolean) {
   return { renderer, frames };
 }
 
+const wish = (title: string) => ({
+  scene: scene(title),
+  region: wholeRegion(1000, 667),
+  coarse: wholeRegion(400, 267),
+});
+
 const turn = () => new Promise((resolve) => setImmediate(resolve));
 
 describe('createPreview', () => {
@@ -38,7 +45,7 @@ describe('createPreview', () => {
       vi.fn(),
       vi.fn(),
     );
-    preview.show({ scene: scene('a'), viewWidth: 900 });
+    preview.show(wish('a'));
     await turn();
     expect(frames[0].width).toBe(400);
     frames[0].end();
@@ -52,16 +59,16 @@ describe('createPreview', () => {
   it('drops an outdated fine frame, never a coarse one', async () => {
     const { renderer, frames } = slowRenderer(() => false);
     const preview = createPreview(renderer, vi.fn(), vi.fn(), vi.fn());
-    preview.show({ scene: scene('a'), viewWidth: 900 });
+    preview.show(wish('a'));
     await turn();
-    preview.show({ scene: scene('b'), viewWidth: 900 });
+    preview.show(wish('b'));
     expect(frames[0].aborted()).toBe(false);
     frames[0].end();
     await turn();
     expect(frames[1]).toMatchObject({ title: 'b', width: 400 });
     frames[1].end();
     await turn();
-    preview.show({ scene: scene('c'), viewWidth: 900 });
+    preview.show(wish('c'));
     expect(frames[2].aborted()).toBe(true);
     await turn();
     expect(frames[3]).toMatchObject({ title: 'c', width: 400 });
@@ -70,7 +77,7 @@ describe('createPreview', () => {
   it('finishes a mere mix, and skips what was wished for in between', async () => {
     const { renderer, frames } = slowRenderer(() => true);
     const preview = createPreview(renderer, vi.fn(), vi.fn(), vi.fn());
-    for (const title of ['a', 'b', 'c', 'd']) preview.show({ scene: scene(title), viewWidth: 900 });
+    for (const title of ['a', 'b', 'c', 'd']) preview.show(wish(title));
     frames[0].end();
     await turn();
     expect(frames.map(({ title }) => title)).toEqual(['a', 'd']);
@@ -88,7 +95,7 @@ describe('createPreview', () => {
       (b) => busy.push(b),
       (error) => faults.push(error),
     );
-    preview.show({ scene: scene('a'), viewWidth: 900 });
+    preview.show(wish('a'));
     await turn();
     expect(busy).toEqual([true, false]);
     expect(faults[0].message).toBe('no');

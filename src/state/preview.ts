@@ -1,17 +1,16 @@
-import { wholeRegion } from '@/core/plane/region';
+import type { Region } from '@/core/plane/region';
 import { isAbort } from '@/engine/aborted';
 import type { FrameRequest } from '@/engine/frame-request';
 import type { Renderer } from '@/engine/renderer';
-import { previewSize, surveySize, type Size } from '@/engine/sizes';
 
 /** What the picture should show. */
-export interface PreviewWish extends Omit<FrameRequest, 'region'> {
-  /** Width of the view in device pixels. */
-  viewWidth: number;
+export interface PreviewWish extends FrameRequest {
+  /** The same part of the plate in fewer pixels, for a frame at once. */
+  coarse: Region;
 }
 
-/** Paints a frame. `coarse` ones are smaller than the preview and stand in for it. */
-export type Paint = (pixels: Uint8ClampedArray, size: Size, coarse: boolean) => void;
+/** Paints a frame of a region. A coarse one stands in for the fine one. */
+export type Paint = (pixels: Uint8ClampedArray, region: Region, isCoarse: boolean) => void;
 
 export interface Preview {
   /** Asks for a frame; a newer wish replaces an older one. */
@@ -52,19 +51,16 @@ export function createPreview(
     onBusy(false);
   }
 
-  async function makeFrames({ viewWidth, ...shown }: PreviewWish): Promise<void> {
-    const { scene } = shown;
-    const size = previewSize(scene.plate, viewWidth);
-    const small = surveySize(scene.plate);
-    const request = { ...shown, region: wholeRegion(size.width, size.height) };
+  async function makeFrames({ coarse, ...request }: PreviewWish): Promise<void> {
     const ready = renderer.isReady(request);
-    if (!ready && small.width < size.width) {
-      const coarse = { ...request, region: wholeRegion(small.width, small.height) };
-      await renderer.frame(coarse, lasting.signal, (pixels, at) => paint(pixels, at, true));
+    if (!ready && coarse.width < request.region.width) {
+      await renderer.frame({ ...request, region: coarse }, lasting.signal, (pixels) =>
+        paint(pixels, coarse, true),
+      );
     }
     const signal = ready ? lasting.signal : AbortSignal.any([fine.signal, lasting.signal]);
     if (wish && !ready) return;
-    await renderer.frame(request, signal, (pixels, at) => paint(pixels, at, false));
+    await renderer.frame(request, signal, (pixels) => paint(pixels, request.region, false));
   }
 
   return {

@@ -1,3 +1,4 @@
+import type { PlatePoint } from '@/core/plan/camera';
 import type { GroundPlan } from '@/core/scene/schema';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 
@@ -6,6 +7,18 @@ export const STEPS = ['night', 'plan', 'fixtures', 'output'] as const;
 export type Step = (typeof STEPS)[number];
 
 /** What a window shows; not part of the document. */
+/** How the picture is looked at: fitted into the view, or at so many device pixels a plate pixel around a place. */
+export interface Look {
+  zoom: 'fit' | number;
+  center: PlatePoint;
+}
+
+export const FITTED: Look = { zoom: 'fit', center: { u: 0.5, v: 0.5 } };
+
+/** The night alone, the night wiped over the day, or the two beside each other. */
+export const PROOFS = ['night', 'wipe', 'beside'] as const;
+export type Proof = (typeof PROOFS)[number];
+
 export interface ViewState {
   step: Step;
   /** The chosen fixture. */
@@ -16,6 +29,11 @@ export interface ViewState {
   moving?: string;
   /** The horizon as it was when the drag of it began. */
   surveyAt?: GroundPlan['horizon'];
+  look: Look;
+  /** How day and night are compared. */
+  proof: Proof;
+  /** Where the wipe stands, 0 to 1 across the view: night to its left. */
+  wipe: number;
   /** The day is shown instead of the night. */
   day: boolean;
   /** The next click on the picture picks a gel off it. */
@@ -28,6 +46,9 @@ export type ViewStore = StoreApi<ViewState>;
 export function createViewStore(): ViewStore {
   return createStore<ViewState>((set) => ({
     step: 'fixtures',
+    look: FITTED,
+    proof: 'night',
+    wipe: 0.5,
     day: false,
     picking: false,
     set: (values) => set(values),

@@ -1,9 +1,10 @@
 'use client';
 
-import { ActionIcon, Button, Tooltip } from '@mantine/core';
+import { ActionIcon, Button, Menu, SegmentedControl, Tooltip } from '@mantine/core';
 import { IconArrowBackUp, IconArrowForwardUp } from '@tabler/icons-react';
 import { renameScene } from '@/core/scene/commands';
 import type { SaveState } from '@/state/saver';
+import { FITTED, PROOFS, type Proof } from '@/state/view-store';
 import { NameField } from '../controls/name-field';
 import { HourLine } from '../hour/hour-line';
 import { useScene, useView } from './editor-context';
@@ -42,7 +43,9 @@ export function Header() {
       </div>
       <HourLine />
       <div className={classes.right}>
+        <ProofChoice />
         <DayButton />
+        <ZoomChoice />
         <Tooltip label={done ? `Undo: ${done}` : 'Nothing to undo'}>
           <ActionIcon
             variant="subtle"
@@ -90,5 +93,47 @@ function DayButton() {
         Day
       </Button>
     </Tooltip>
+  );
+}
+
+const PROOF_TEXT: Record<Proof, string> = { night: 'Night', wipe: 'Wipe', beside: 'Beside' };
+
+/** The night alone, wiped over the day, or beside it. */
+function ProofChoice() {
+  const proof = useView((view) => view.proof);
+  const setView = useView((view) => view.set);
+  return (
+    <SegmentedControl
+      aria-label="Proof"
+      size="xs"
+      value={proof}
+      data={PROOFS.map((value) => ({ value, label: PROOF_TEXT[value] }))}
+      onChange={(next) => setView({ proof: next })}
+    />
+  );
+}
+
+/** How close the picture is looked at. */
+function ZoomChoice() {
+  const look = useView((view) => view.look);
+  const { zoom } = look;
+  const setView = useView((view) => view.set);
+  const shown = zoom === 'fit' ? 'Fit' : `${Math.round(100 * zoom)} %`;
+  return (
+    <Menu position="bottom-end" width={120}>
+      <Menu.Target>
+        <Button size="compact-sm" variant="subtle" color="gray" aria-label={`Zoom: ${shown}`}>
+          {shown}
+        </Button>
+      </Menu.Target>
+      <Menu.Dropdown>
+        <Menu.Item onClick={() => setView({ look: FITTED })}>Fit</Menu.Item>
+        {[1, 2, 3].map((factor) => (
+          <Menu.Item key={factor} onClick={() => setView({ look: { ...look, zoom: factor } })}>
+            {100 * factor} %
+          </Menu.Item>
+        ))}
+      </Menu.Dropdown>
+    </Menu>
   );
 }

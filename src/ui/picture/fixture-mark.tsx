@@ -7,7 +7,7 @@ import { RANGES } from '@/core/scene/ranges';
 import type { Fixture } from '@/core/scene/schema';
 import { useGesture } from '../controls/use-gesture';
 import { useScene, useView } from '../editor/editor-context';
-import type { Box } from './fit';
+import type { Box } from './view-geometry';
 import { usePictureDrag } from './use-picture-drag';
 import classes from './picture.module.css';
 
@@ -76,6 +76,7 @@ export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMa
     const element = group.current!;
     const onWheel = (event: WheelEvent) => {
       event.preventDefault();
+      event.stopPropagation();
       latestResize.current(event.deltaY < 0 ? WHEEL_STEP : 1 / WHEEL_STEP);
     };
     element.addEventListener('wheel', onWheel, { passive: false });

@@ -3,7 +3,7 @@
 import type { Fixture } from '@/core/scene/schema';
 import { standingOf } from '@/state/fixture-actions';
 import { useScene } from '../editor/editor-context';
-import type { Box } from './fit';
+import type { Box } from './view-geometry';
 import classes from './picture.module.css';
 
 const WIDTH = 176;

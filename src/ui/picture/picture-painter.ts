@@ -1,45 +1,69 @@
-import type { Size } from '@/engine/sizes';
+import type { Region } from '@/core/plane/region';
 
-/** The canvases of the picture, one over the other; the screen stretches each over the same place. */
+/** The canvases of the picture, laid over one another in a box that is the whole plate. */
 export interface PictureCanvases {
   night: HTMLCanvasElement;
   /** Shows over the night while only a coarse frame of it is there. */
   coarse: HTMLCanvasElement;
+  /** The whole day. */
   day: HTMLCanvasElement;
+  /** The part of the day that is in view, over the whole one. */
+  dayPart: HTMLCanvasElement;
 }
 
-/** Draws frames and the day into their canvases. */
-export function createPainter({ night, coarse, day }: PictureCanvases) {
-  const fitTo = (canvas: HTMLCanvasElement, { width, height }: Size) => {
-    if (canvas.width !== width) canvas.width = width;
-    if (canvas.height !== height) canvas.height = height;
-  };
-  const put = (canvas: HTMLCanvasElement, image: ImageData) => {
-    fitTo(canvas, image);
-    canvas.getContext('2d', { alpha: false })!.putImageData(image, 0, 0);
-  };
+/** Days kept for the regions that were shown last. */
+const MOST_DAYS = 6;
+
+const isWhole = ({ width, height, fullWidth, fullHeight }: Region) =>
+  width === fullWidth && height === fullHeight;
+const keyOf = (region: Region) => Object.values(region).join();
+
+/** Draws frames and the day into their canvases, and puts those where their region lies on the plate. */
+export function createPainter({ night, coarse, day, dayPart }: PictureCanvases) {
+  const days = new Map<string, ImageData>();
   let frames = 0;
 
+  function put(canvas: HTMLCanvasElement, image: ImageData, region: Region): void {
+    if (canvas.width !== image.width) canvas.width = image.width;
+    if (canvas.height !== image.height) canvas.height = image.height;
+    canvas.getContext('2d', { alpha: false })!.putImageData(image, 0, 0);
+    const percent = (part: number, full: number) => `${(100 * part) / full}%`;
+    Object.assign(canvas.style, {
+      left: percent(region.left, region.fullWidth),
+      top: percent(region.top, region.fullHeight),
+      width: percent(region.width, region.fullWidth),
+      height: percent(region.height, region.fullHeight),
+      display: 'block',
+    });
+  }
+
   return {
-    paint: (pixels: Uint8ClampedArray, size: Size, isCoarse: boolean): void => {
+    paint: (pixels: Uint8ClampedArray, region: Region, isCoarse: boolean): void => {
       // An ImageData may not stand on shared memory.
-      const image = new ImageData(size.width, size.height);
+      const image = new ImageData(region.width, region.height);
       image.data.set(pixels);
-      put(isCoarse ? coarse : night, image);
-      coarse.style.display = isCoarse ? 'block' : 'none';
+      put(isCoarse ? coarse : night, image, region);
+      if (!isCoarse) coarse.style.display = 'none';
       night.dataset.frames = String(++frames);
+      const part = days.get(keyOf(region));
+      if (isCoarse || isWhole(region) || !part) return;
+      put(dayPart, part, region);
     },
-    /** Shows a plate's 16-bit codes as the day; the largest seen so far stays. */
-    paintDay: (codes: Uint16Array, size: Size): void => {
-      if (day.width >= size.width && frames > 0) return;
-      const image = new ImageData(size.width, size.height);
+    /** Takes a region's 16-bit codes for the day. */
+    paintDay: (codes: Uint16Array, region: Region): void => {
+      const image = new ImageData(region.width, region.height);
       for (let from = 0, to = 0; from < codes.length; from += 3, to += 4) {
         image.data[to] = codes[from] >> 8;
         image.data[to + 1] = codes[from + 1] >> 8;
         image.data[to + 2] = codes[from + 2] >> 8;
         image.data[to + 3] = 255;
       }
-      put(day, image);
+      if (isWhole(region)) {
+        if (region.width >= day.width || frames === 0) put(day, image, region);
+        return;
+      }
+      days.set(keyOf(region), image);
+      if (days.size > MOST_DAYS) days.delete(days.keys().next().value!);
     },
   };
 }

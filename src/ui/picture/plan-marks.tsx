@@ -7,7 +7,7 @@ import { setPlan } from '@/core/scene/commands';
 import { RANGES } from '@/core/scene/ranges';
 import { useGesture } from '../controls/use-gesture';
 import { useScene, useView } from '../editor/editor-context';
-import type { Box } from './fit';
+import type { Box } from './view-geometry';
 import { usePictureDrag } from './use-picture-drag';
 import classes from './picture.module.css';
 

@@ -1,4 +1,5 @@
 import { useEffect, useRef, type RefObject } from 'react';
+import type { Region } from '@/core/plane/region';
 import { createArena } from '@/engine/arena';
 import { createBrowserPool } from '@/engine/browser-pool';
 import { createRenderer } from '@/engine/renderer';
@@ -12,11 +13,9 @@ const MEMORY = { most: 1024 * MEBIBYTE, kept: 512 * MEBIBYTE };
 
 interface PreviewOptions {
   session: OpenedSession;
-  night: RefObject<HTMLCanvasElement | null>;
-  coarse: RefObject<HTMLCanvasElement | null>;
-  day: RefObject<HTMLCanvasElement | null>;
-  /** Device pixels across; 0 while it is not known. */
-  viewWidth: number;
+  canvases: Record<keyof PictureCanvases, RefObject<HTMLCanvasElement | null>>;
+  /** What is to be computed; undefined while the size of the view is not known. */
+  regions: { region: Region; coarse: Region } | undefined;
   onFault: (error: Error) => void;
 }
 
@@ -26,9 +25,9 @@ function startPreview(canvases: PictureCanvases, onFault: (error: Error) => void
   const renderer = createRenderer(
     arena,
     createBrowserPool(arena),
-    async (asset, size, signal) => {
-      const codes = await api.plateCodes(asset, size.width, size.height, signal);
-      paintDay(codes, size);
+    async (asset, region, signal) => {
+      const codes = await api.plateCodes(asset, region, signal);
+      paintDay(codes, region);
       return codes;
     },
     MEMORY.kept,
@@ -40,18 +39,22 @@ function startPreview(canvases: PictureCanvases, onFault: (error: Error) => void
 }
 
 /** Keeps the picture up with the scene for as long as it is on the screen. */
-export function usePreview({ session, night, coarse, day, viewWidth, onFault }: PreviewOptions): void {
+export function usePreview({ session, canvases, regions, onFault }: PreviewOptions): void {
   const show = useRef<() => void>(null);
-  const width = useRef(0);
+  const wanted = useRef(regions);
+  const { night, coarse, day, dayPart } = canvases;
   useEffect(() => {
-    const preview = startPreview(
-      { night: night.current!, coarse: coarse.current!, day: day.current! },
-      onFault,
-    );
+    const elements = {
+      night: night.current!,
+      coarse: coarse.current!,
+      day: day.current!,
+      dayPart: dayPart.current!,
+    };
+    const preview = startPreview(elements, onFault);
     show.current = () => {
       const { scene } = session.scene.getState();
       const { moving, surveyAt } = session.view.getState();
-      if (width.current > 0) preview.show({ scene, viewWidth: width.current, moving, surveyAt });
+      if (wanted.current) preview.show({ scene, ...wanted.current, moving, surveyAt });
     };
     const stopScene = session.scene.subscribe((now, before) => {
       if (now.scene !== before.scene) show.current?.();
@@ -65,10 +68,10 @@ export function usePreview({ session, night, coarse, day, viewWidth, onFault }: 
       stopView();
       preview.stop();
     };
-  }, [session, night, coarse, day, onFault]);
+  }, [session, night, coarse, day, dayPart, onFault]);
 
   useEffect(() => {
-    width.current = viewWidth;
+    wanted.current = regions;
     show.current?.();
-  }, [viewWidth]);
+  }, [regions]);
 }
