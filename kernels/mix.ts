@@ -56,7 +56,8 @@ function put(out: usize, codes: usize, r: i32, g: i32, b: i32): void {
 
 /**
  * Mixes rows of a region into RGBA bytes. `width` is at least 4; the last pixels of a row are done twice where it is no
- * multiple of 4. `params`: ambient r, g, b, saturation, toe, inset. `codes`: `codeSteps` bytes.
+ * multiple of 4. `params`: ambient r, g, b, saturation, toe, inset, weights of
+ * the faded grey r, g, b, hold, square of its middle. `codes`: `codeSteps` bytes.
  */
 export function mixRows(
   out: usize,
@@ -78,6 +79,11 @@ export function mixRows(
   const saturation = splatAt(params, 12);
   const toe = splatAt(params, 16);
   const inset = splatAt(params, 20);
+  const fadedR = splatAt(params, 24);
+  const fadedG = splatAt(params, 28);
+  const fadedB = splatAt(params, 32);
+  const hold = splatAt(params, 36);
+  const holdMiddle = splatAt(params, 40);
   const keep = f32x4.sub(ONE, inset);
   const perKeep = f32x4.div(ONE, keep);
   const drain = f32x4.sub(ONE, saturation);
@@ -118,17 +124,21 @@ export function mixRows(
           addedB = f32x4.add(addedB, f32x4.mul(source, splatAt(layer, SOURCE_WEIGHTS + 8)));
         }
       }
-      const grey = f32x4.mul(drain, luminance(r, g, b));
+      const l = luminance(r, g, b);
+      const l2 = f32x4.mul(l, l);
+      const left = f32x4.sub(ONE, f32x4.div(f32x4.mul(hold, l2), f32x4.add(l2, holdMiddle)));
+      const faded = f32x4.add(f32x4.add(f32x4.mul(fadedR, r), f32x4.mul(fadedG, g)), f32x4.mul(fadedB, b));
+      const grey = f32x4.mul(drain, f32x4.pmax(ZERO, faded));
       const sceneR = f32x4.add(
-        f32x4.add(f32x4.mul(ambientR, f32x4.add(grey, f32x4.mul(saturation, r))), f32x4.mul(r, lightR)),
+        f32x4.add(f32x4.mul(f32x4.mul(left, ambientR), f32x4.add(grey, f32x4.mul(saturation, r))), f32x4.mul(r, lightR)),
         addedR,
       );
       const sceneG = f32x4.add(
-        f32x4.add(f32x4.mul(ambientG, f32x4.add(grey, f32x4.mul(saturation, g))), f32x4.mul(g, lightG)),
+        f32x4.add(f32x4.mul(f32x4.mul(left, ambientG), f32x4.add(grey, f32x4.mul(saturation, g))), f32x4.mul(g, lightG)),
         addedG,
       );
       const sceneB = f32x4.add(
-        f32x4.add(f32x4.mul(ambientB, f32x4.add(grey, f32x4.mul(saturation, b))), f32x4.mul(b, lightB)),
+        f32x4.add(f32x4.mul(f32x4.mul(left, ambientB), f32x4.add(grey, f32x4.mul(saturation, b))), f32x4.mul(b, lightB)),
         addedB,
       );
       const into = f32x4.mul(inset, luminance(sceneR, sceneG, sceneB));

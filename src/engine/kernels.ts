@@ -1,5 +1,6 @@
 import { createDisplayCodes, DISPLAY_CODE_STEPS } from '@/core/film/display-codes';
 import { FILM } from '@/core/film/film-response';
+import { HOLD_MIDDLE } from '@/core/night/highlight-hold';
 import type { Weights } from '@/core/picture/weights';
 import type { Camera } from '@/core/plan/camera';
 import type { Region } from '@/core/plane/region';
@@ -54,8 +55,8 @@ export function createKernels(
 
   return {
     mostLayers: Math.floor((KERNEL_SCRATCH - LAYERS) / LAYER_BYTES),
-    mixRows(out, plate, layers, { ambient, saturation, layers: weights }, width, rows) {
-      params.set([...ambient, saturation, FILM.toe, FILM.inset]);
+    mixRows(out, plate, layers, { ambient, saturation, grey, hold, layers: weights }, width, rows) {
+      params.set([...ambient, saturation, FILM.toe, FILM.inset, ...grey, hold, HOLD_MIDDLE ** 2]);
       layers.forEach(({ spill, air, source, sourceRows }, k) => {
         const at = scratch + LAYERS + k * LAYER_BYTES;
         new Uint32Array(memory.buffer, at, 5).set([spill, air, source, sourceRows.from, sourceRows.to]);

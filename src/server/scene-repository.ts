@@ -4,6 +4,7 @@ import { patchScene } from '@/core/scene/command';
 import type { LogEntry } from '@/core/scene/history';
 import type { OpenScene, SceneSummary } from '@/core/scene/opened-scene';
 import { parseScene, SceneFormatError } from '@/core/scene/parse-scene';
+import { upgradeScene } from '@/core/scene/upgrade';
 import type { Scene } from '@/core/scene/schema';
 import { revisions, scenes } from '@/db/schema';
 import { AppError } from './app-error';
@@ -16,7 +17,7 @@ type Db = Workspace['db'];
 function findRow(db: Pick<Db, 'select'>, id: string) {
   const row = db.select().from(scenes).where(eq(scenes.id, id)).get();
   if (!row) throw new AppError(404, 'no-scene', 'This scene is not here any more. Go back to your scenes.');
-  return row;
+  return { ...row, document: upgradeScene(row.document) };
 }
 
 /** Whether a scene is there. */

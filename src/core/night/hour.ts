@@ -6,15 +6,17 @@ export interface HourValues {
   kelvin: number;
   /** Saturation of what only ambient light shows, 1 is the plate's own. */
   saturation: number;
+  /** How far rods see instead of cones, 0 to 1. */
+  rods: number;
 }
 
 /** Named places of the hour line, with the values that a night starts from there. Hours run from 0 to 1. */
 export const HOURS: readonly (HourValues & { at: number; name: string })[] = [
-  { at: 0, name: 'sunset', exposure: -1.2, kelvin: 5000, saturation: 0.95 },
-  { at: 0.24, name: 'dusk', exposure: -2.3, kelvin: 6400, saturation: 0.86 },
-  { at: 0.44, name: 'blue hour', exposure: -3.4, kelvin: 8600, saturation: 0.74 },
-  { at: 0.72, name: 'night', exposure: -4.7, kelvin: 8000, saturation: 0.55 },
-  { at: 1, name: 'deep night', exposure: -5.8, kelvin: 7400, saturation: 0.42 },
+  { at: 0, name: 'sunset', exposure: -1.2, kelvin: 5000, saturation: 0.95, rods: 0 },
+  { at: 0.24, name: 'dusk', exposure: -2.3, kelvin: 6400, saturation: 0.86, rods: 0.15 },
+  { at: 0.44, name: 'blue hour', exposure: -3.4, kelvin: 8600, saturation: 0.74, rods: 0.4 },
+  { at: 0.72, name: 'night', exposure: -4.7, kelvin: 8000, saturation: 0.55, rods: 0.7 },
+  { at: 1, name: 'deep night', exposure: -5.8, kelvin: 7400, saturation: 0.42, rods: 0.9 },
 ];
 
 /** How far the sun stands below the horizon at the end of the hour line, degrees. */
@@ -62,6 +64,7 @@ export function hourValues(hour: number): HourValues {
     exposure: between(from.exposure, to.exposure),
     kelvin: 1 / between(1 / from.kelvin, 1 / to.kelvin),
     saturation: between(from.saturation, to.saturation),
+    rods: between(from.rods, to.rods),
   };
 }
 

@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { luminance } from '../color/luminance';
+import { LUMINANCE, luminance } from '../color/luminance';
 import { ambientGains, CAMERA_WHITE } from './ambient-gains';
+import { HOLD_MIDDLE, highlightHold } from './highlight-hold';
+import { fadedGrey, SCOTOPIC } from './scotopic';
 import { ambientLux, hourName, HOURS, hourValues, sunDepth } from './hour';
 
 describe('hour', () => {
@@ -57,5 +59,37 @@ describe('ambientGains', () => {
     const [r, , b] = ambientGains(0, 9000, 0);
     expect(b).toBeGreaterThan(r);
     expect(ambientGains(0, 6000, 0.5)[1]).toBeLessThan(ambientGains(0, 6000, 0)[1]);
+  });
+});
+
+describe('fadedGrey', () => {
+  it('is luminance for cones, and keeps white white for rods', () => {
+    expect(fadedGrey(0)).toEqual(LUMINANCE);
+    for (const rods of [0, 0.3, 1]) expect(fadedGrey(rods).reduce((a, b) => a + b)).toBeCloseTo(1, 9);
+  });
+
+  it('carries the published weights of XYZ into sRGB', () => {
+    const xyz = (r: number, g: number, b: number) => [
+      0.4124 * r + 0.3576 * g + 0.1805 * b,
+      0.2126 * r + 0.7152 * g + 0.0722 * b,
+      0.0193 * r + 0.1192 * g + 0.9505 * b,
+    ];
+    const rods = (r: number, g: number, b: number) => {
+      const [x, y, z] = xyz(r, g, b);
+      return -0.702 * x + 1.039 * y + 0.433 * z;
+    };
+    const white = rods(1, 1, 1);
+    [rods(1, 0, 0), rods(0, 1, 0), rods(0, 0, 1)].forEach((weight, i) => {
+      expect(SCOTOPIC[i]).toBeCloseTo(weight / white, 3);
+    });
+  });
+});
+
+describe('highlightHold', () => {
+  it('leaves black alone, takes half at its middle, and all at most', () => {
+    expect(highlightHold(0, 1)).toBe(1);
+    expect(highlightHold(HOLD_MIDDLE, 1)).toBeCloseTo(0.5, 9);
+    expect(highlightHold(1, 0)).toBe(1);
+    expect(highlightHold(1, 1)).toBeGreaterThan(0);
   });
 });

@@ -1,6 +1,7 @@
 import { LUMINANCE } from '../color/luminance';
 import { DISPLAY_CODE_STEPS } from '../film/display-codes';
 import { FILM, filmCurve } from '../film/film-response';
+import { highlightHold } from '../night/highlight-hold';
 import type { RgbPlanes } from '../plane/plane';
 import type { LayerWeights, Weights } from './weights';
 
@@ -75,7 +76,7 @@ function developRow(
   red: ChannelRow,
   green: ChannelRow,
   blue: ChannelRow,
-  { ambient, saturation }: Weights,
+  { ambient, saturation, grey: faded, hold }: Weights,
   codes: Uint16Array,
   opaque: number,
 ): void {
@@ -89,10 +90,11 @@ function developRow(
   for (let x = 0; x < plate.width; x++) {
     const i = first + x;
     const [r, g, b] = [plate.r[i], plate.g[i], plate.b[i]];
-    const grey = (1 - saturation) * (wr * r + wg * g + wb * b);
-    const sr = ambient[0] * (grey + saturation * r) + r * red.light[x] + red.added[x];
-    const sg = ambient[1] * (grey + saturation * g) + g * green.light[x] + green.added[x];
-    const sb = ambient[2] * (grey + saturation * b) + b * blue.light[x] + blue.added[x];
+    const left = highlightHold(wr * r + wg * g + wb * b, hold);
+    const grey = (1 - saturation) * Math.max(0, faded[0] * r + faded[1] * g + faded[2] * b);
+    const sr = left * ambient[0] * (grey + saturation * r) + r * red.light[x] + red.added[x];
+    const sg = left * ambient[1] * (grey + saturation * g) + g * green.light[x] + green.added[x];
+    const sb = left * ambient[2] * (grey + saturation * b) + b * blue.light[x] + blue.added[x];
     const into = inset * (wr * sr + wg * sg + wb * sb);
     const dr = develop(keep * sr + into);
     const dg = develop(keep * sg + into);

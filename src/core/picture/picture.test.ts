@@ -1,9 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { createDisplayCodes } from '../film/display-codes';
 import { filmResponse } from '../film/film-response';
+import { LUMINANCE } from '../color/luminance';
 import { srgb } from '../color/srgb';
 import { streetLamp, testCircuit } from '../../../test/street';
 import { kelvinGel } from '../fixture/defaults';
+import { fadedGrey } from '../night/scotopic';
 import { newScene } from '../scene/new-scene';
 import type { Circuit, Fixture, Scene } from '../scene/schema';
 import { burns, layersOf } from './layers';
@@ -89,7 +91,7 @@ describe('mixPicture', () => {
     g: Float32Array.of(value[1]),
     b: Float32Array.of(value[2]),
   });
-  const dark: Weights = { ambient: [0, 0, 0], saturation: 1, layers: [] };
+  const dark: Weights = { ambient: [0, 0, 0], saturation: 1, grey: LUMINANCE, hold: 0, layers: [] };
   const planes = (spill: number, air: number, source: number): LayerPlanes => ({
     spill: Float32Array.of(spill),
     air: Float32Array.of(air),
@@ -123,9 +125,31 @@ describe('mixPicture', () => {
   });
 
   it('takes colour out of ambient light without touching its luminance', () => {
-    const weights: Weights = { ambient: [0.5, 0.5, 0.5], saturation: 0, layers: [] };
+    const weights: Weights = { ...dark, ambient: [0.5, 0.5, 0.5], saturation: 0 };
     const [r, g, b] = mix([0.8, 0.3, 0.1], [], weights);
     expect(r).toBe(g);
     expect(g).toBe(b);
+  });
+
+  it('sees reds go dark with rods, and leaves greys alone', () => {
+    const rods: Weights = { ...dark, ambient: [0.5, 0.5, 0.5], saturation: 0, grey: fadedGrey(1) };
+    const cones: Weights = { ...rods, grey: fadedGrey(0) };
+    expect(mix([0.6, 0.05, 0.05], [], rods)[0]).toBeLessThan(mix([0.6, 0.05, 0.05], [], cones)[0] - 20);
+    expect(mix([0.4, 0.4, 0.4], [], rods)).toEqual(mix([0.4, 0.4, 0.4], [], cones));
+  });
+
+  it('holds down what was bright by day, and never what a lamp lights', () => {
+    const held: Weights = { ...dark, ambient: [0.2, 0.2, 0.2], hold: 0.8 };
+    const free: Weights = { ...held, hold: 0 };
+    expect(mix([0.9, 0.9, 0.9], [], held)[0]).toBeLessThan(mix([0.9, 0.9, 0.9], [], free)[0] * 0.7);
+    expect(mix([0.03, 0.03, 0.03], [], free)[0] - mix([0.03, 0.03, 0.03], [], held)[0]).toBeLessThanOrEqual(
+      1,
+    );
+    const lamp: Pick<Weights, 'layers'> = {
+      layers: [{ spill: [1, 1, 1], air: [0, 0, 0], source: [0, 0, 0] }],
+    };
+    const lit = (weights: Weights) =>
+      mix([0.9, 0.9, 0.9], [planes(1, 0, 0)], { ...weights, ...lamp, ambient: [0, 0, 0] });
+    expect(lit(held)).toEqual(lit(free));
   });
 });

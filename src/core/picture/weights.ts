@@ -3,6 +3,7 @@ import { GLASS_HOLD } from '../fixture/globe';
 import { gelColor } from '../fixture/gel-color';
 import { ambientGains } from '../night/ambient-gains';
 import { ambientLux } from '../night/hour';
+import { fadedGrey } from '../night/scotopic';
 import { RANGES } from '../scene/ranges';
 import type { Scene } from '../scene/schema';
 import { burns, type Layer } from './layers';
@@ -30,6 +31,10 @@ export interface Weights {
   ambient: Rgb;
   /** Saturation of what ambient light shows. */
   saturation: number;
+  /** Weights of the grey toward which it fades. */
+  grey: Rgb;
+  /** How far the plate's highlights are held down, 0 to 1. */
+  hold: number;
   layers: LayerWeights[];
 }
 
@@ -55,6 +60,8 @@ export function pictureWeights(scene: Scene, layers: readonly Layer[], middle: n
   return {
     ambient: times(ambientGains(night.exposure, night.kelvin, night.tint), ambient),
     saturation: night.saturation,
+    grey: fadedGrey(night.rods),
+    hold: night.hold,
     layers: layers.map(({ circuit, gel }) => {
       const lit = burns(circuit, scene) ? faderGain(circuit.level) * faderGain(desk.master) : 0;
       const color = times(gelColor(gel), lit);

@@ -27,6 +27,7 @@ export const setHour = (hour: number): Command => ({
     night.hour = hour;
     night.exposure = hold(after.exposure + night.exposure - before.exposure, RANGES.exposure);
     night.kelvin = hold(1 / Math.max(mired, 1e-6), RANGES.kelvin);
+    night.rods = hold(after.rods + night.rods - before.rods, RANGES.rods);
     night.saturation = hold(after.saturation + night.saturation - before.saturation, RANGES.saturation);
   },
 });

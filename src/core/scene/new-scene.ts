@@ -14,7 +14,7 @@ export function newScene(title: string, plate: Scene['plate'], lens?: number): S
     version: SCENE_VERSION,
     title,
     plate,
-    night: { hour: FIRST_HOUR, ...hourValues(FIRST_HOUR), tint: 0, haze: 0.1 },
+    night: { hour: FIRST_HOUR, ...hourValues(FIRST_HOUR), tint: 0, hold: 0.35, haze: 0.1 },
     plan: {
       horizon: { left: UNKNOWN.horizon, right: UNKNOWN.horizon },
       eyeHeight: UNKNOWN.eyeHeight,

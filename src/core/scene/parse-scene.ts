@@ -1,4 +1,5 @@
 import { ValidationError } from 'yup';
+import { upgradeScene } from './upgrade';
 import { sceneSchema, SCENE_VERSION, type Scene } from './schema';
 
 /** A document that cannot be read, with a reason a person understands. */
@@ -19,7 +20,7 @@ export function parseScene(value: unknown): Scene {
     throw new SceneFormatError('This scene was made by a newer Sundew. Update Sundew to open it.');
   }
   try {
-    return sceneSchema.validateSync(value, { strict: true });
+    return sceneSchema.validateSync(upgradeScene(head), { strict: true });
   } catch (error) {
     if (error instanceof ValidationError)
       throw new SceneFormatError(`The scene is damaged: ${error.message}.`);

@@ -14,6 +14,8 @@ export const RANGES = {
   kelvin: { min: 1500, max: 20000, step: 50, unit: 'K', decimals: 0 },
   tint: { min: -1, max: 1, step: 0.01, unit: '', decimals: 2 },
   saturation: { min: 0, max: 1.5, step: 0.01, unit: '', decimals: 2 },
+  rods: { min: 0, max: 1, step: 0.01, unit: '', decimals: 2 },
+  hold: { min: 0, max: 1, step: 0.01, unit: '', decimals: 2 },
   haze: { min: 0, max: 1, step: 0.01, unit: '', decimals: 2 },
   horizon: { min: -0.5, max: 1.5, step: 0.001, unit: '', decimals: 3 },
   eyeHeight: { min: 0.2, max: 50, step: 0.01, unit: 'm', decimals: 2 },

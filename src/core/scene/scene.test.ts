@@ -115,6 +115,14 @@ describe('parseScene', () => {
     expect(parseScene(structuredClone(lit))).toEqual(lit);
   });
 
+  it('reads a scene of version 1 as the night that it was', () => {
+    const old = structuredClone(lit) as unknown as { version: number; night: Record<string, unknown> };
+    old.version = 1;
+    delete old.night.rods;
+    delete old.night.hold;
+    expect(parseScene(old).night).toEqual({ ...lit.night, rods: 0, hold: 0 });
+  });
+
   it.each([
     ['nothing', () => parseScene(undefined), 'not a Sundew scene'],
     ['a list', () => parseScene([]), 'not a Sundew scene'],

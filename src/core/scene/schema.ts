@@ -2,7 +2,7 @@ import { array, boolean, mixed, number, object, string, type InferType } from 'y
 import { RANGES } from './ranges';
 
 /** Names a scene file's version; see `upgrade.ts` for older ones. */
-export const SCENE_VERSION = 1;
+export const SCENE_VERSION = 2;
 
 /** Most fixtures that one scene holds. */
 export const MOST_FIXTURES = 500;
@@ -100,6 +100,10 @@ export const sceneSchema = object({
     kelvin: ranged('kelvin'),
     tint: ranged('tint'),
     saturation: ranged('saturation'),
+    /** How far what only ambient light shows is seen by rods alone: without colour, reds dark. */
+    rods: ranged('rods'),
+    /** How far what was bright by day is held down. */
+    hold: ranged('hold'),
     haze: ranged('haze'),
   })
     .noUnknown()

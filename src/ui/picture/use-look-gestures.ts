@@ -2,6 +2,7 @@ import { useEffect, useRef, type PointerEvent, type RefObject } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import type { Size } from '@/engine/sizes';
 import { FITTED, type Look } from '@/state/view-store';
+import { EVERYWHERE, UNLESS_PRESSED } from '../editor/key-options';
 import { fitZoom, panBy, zoomAt } from './view-geometry';
 
 interface LookGestures {
@@ -56,22 +57,15 @@ export function useLookGestures(options: LookGestures) {
     return () => element.removeEventListener('wheel', onWheel);
   }, []);
 
-  useHotkeys('f', () => options.onLook(FITTED));
-  useHotkeys('1,2,3', (event) => zoomTo(Number(event.key)));
+  useHotkeys('f', () => latest.current.onLook(FITTED), EVERYWHERE);
+  useHotkeys('1,2,3', (event) => zoomTo(Number(event.key)), EVERYWHERE);
   useHotkeys(
     'space',
     (event) => {
       spaceHeld.current = event.type === 'keydown';
       latest.current.view.current?.toggleAttribute('data-panning', spaceHeld.current);
     },
-    {
-      keydown: true,
-      keyup: true,
-      preventDefault: true,
-      // On a button the space bar presses it.
-      ignoreEventWhen: ({ target }) =>
-        target instanceof Element && target.closest('button, [role=button]') !== null,
-    },
+    { ...UNLESS_PRESSED, keydown: true, keyup: true, preventDefault: true },
   );
 
   return {

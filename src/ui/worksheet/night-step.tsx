@@ -12,13 +12,14 @@ const COOL = 'linear-gradient(90deg, #ff9c4e, #fff3e2 52%, #9fbcff)';
 const TINT = 'linear-gradient(90deg, #6fa873, #8a8a8a, #b06fae)';
 const TINT_START = 0;
 const HAZE_START = 0.1;
+const HOLD_START = 0.35;
 
 /** The night: how dark, how cool, how muted the day becomes. Starting values come from the hour. */
 export function NightStep() {
   const night = useScene(({ scene }) => scene.night);
   const change = useScene((state) => state.change);
   const run = useScene((state) => state.run);
-  const start = { ...hourValues(night.hour), tint: TINT_START, haze: HAZE_START };
+  const start = { ...hourValues(night.hour), tint: TINT_START, hold: HOLD_START, haze: HAZE_START };
   type Name = keyof typeof start;
   const row = (name: Name, label: string, more?: Partial<Parameters<typeof NumberRow>[0]>) => (
     <NumberRow
@@ -36,6 +37,8 @@ export function NightStep() {
       {row('kelvin', 'Kelvin', { scale: ratioScale(RANGES.kelvin), track: COOL })}
       {row('tint', 'Tint', { track: TINT })}
       {row('saturation', 'Saturation')}
+      {row('rods', 'Rod vision')}
+      {row('hold', 'Hold bright')}
       {row('haze', 'Haze')}
       <p className={classes.hint}>
         The hour above sets where these start; what you add here goes along when it moves.
