@@ -104,3 +104,23 @@ test('a server killed between two changes loses neither', async ({ page }) => {
   expect(revision).toBe(3);
   await server.kill();
 });
+
+test('the history is read and walked, also after a reload', async ({ page, request }) => {
+  const id = await copyOf(request, 'ferry-steps');
+  await openEditor(page, id);
+  await setStops(page, 'Ambient', '-2');
+  await setStops(page, 'Master', '-1');
+  await saved(page);
+  await page.reload();
+  await pictureReady(page);
+  await page.getByRole('button', { name: 'What was done' }).click();
+  const moments = page.getByRole('list', { name: 'History' }).getByRole('button');
+  await expect(moments).toHaveText(['As opened', 'Ambient', 'Master']);
+  await moments.first().click();
+  await expect(page.getByRole('slider', { name: 'Ambient' })).toHaveAttribute('aria-valuenow', '0');
+  await expect(moments.first()).toHaveAttribute('aria-current', 'step');
+  await moments.nth(1).click();
+  await expect(page.getByRole('slider', { name: 'Ambient' })).toHaveAttribute('aria-valuenow', '-2');
+  await saved(page);
+  expect((await sceneOf(request, id)).scene.desk).toEqual({ ambient: -2, master: 0 });
+});

@@ -63,6 +63,17 @@ describe('scene store', () => {
     expect(saved).toHaveLength(0);
   });
 
+  it('goes to any moment and back', () => {
+    const { store, ambient } = setUp();
+    for (const level of [-1, -2, -3]) store.getState().run(setDesk('Ambient', { ambient: level }));
+    store.getState().goTo(1);
+    expect(ambient()).toBe(-1);
+    store.getState().goTo(0);
+    expect(store.getState().scene).toEqual(SCENE);
+    store.getState().goTo(99);
+    expect(ambient()).toBe(-3);
+  });
+
   it('undoes what an earlier window did', () => {
     const first = setUp();
     first.store.getState().run(setDesk('Ambient', { ambient: -4 }));

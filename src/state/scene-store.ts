@@ -30,6 +30,8 @@ export interface SceneActions {
   run: (command: Command) => void;
   undo: () => void;
   redo: () => void;
+  /** Undoes or redoes until so many steps are done. */
+  goTo: (steps: number) => void;
   setSaveState: (saveState: SaveState, saveReason?: string) => void;
 }
 
@@ -99,6 +101,11 @@ export function createSceneStore(
       },
       undo: () => step('undo'),
       redo: () => step('redo'),
+      goTo(steps) {
+        settle();
+        while (get().history.done.length > steps) step('undo');
+        while (get().history.done.length < steps && get().history.undone.length > 0) step('redo');
+      },
       setSaveState: (saveState, saveReason) => set({ saveState, saveReason }),
     };
   });

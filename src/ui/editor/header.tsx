@@ -8,6 +8,7 @@ import { FITTED, PROOFS, type Proof } from '@/state/view-store';
 import { NameField } from '../controls/name-field';
 import { HourLine } from '../hour/hour-line';
 import { useScene, useView } from './editor-context';
+import { HistoryList } from './history-list';
 import { Logo } from './logo';
 import classes from './editor.module.css';
 
@@ -62,6 +63,7 @@ export function Header() {
             <IconArrowForwardUp size={17} />
           </ActionIcon>
         </Tooltip>
+        <HistoryList />
         <span className={classes.save} role="status" data-state={saveState} title={saveReason}>
           {SAVE_TEXT[saveState]}
         </span>
