@@ -32,8 +32,10 @@ function luminance(r: v128, g: v128, b: v128): v128 {
 @inline
 function develop(light: v128, toe: v128): v128 {
   const x = f32x4.pmax(ZERO, light);
-  const y = f32x4.div(f32x4.mul(x, x), f32x4.add(x, toe));
-  return f32x4.div(y, f32x4.sqrt(f32x4.add(ONE, f32x4.mul(y, y))));
+  // y / sqrt(1 + y^2) with y = a / b, without the inner division.
+  const a = f32x4.mul(x, x);
+  const b = f32x4.add(x, toe);
+  return f32x4.div(a, f32x4.sqrt(f32x4.add(f32x4.mul(a, a), f32x4.mul(b, b))));
 }
 
 /** Adding 2^23 leaves a float's nearest whole number in its low mantissa bits. */

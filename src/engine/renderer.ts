@@ -37,8 +37,8 @@ export interface Renderer {
 /** Pixels of a heavy task: few enough that an outdated frame is soon given up. */
 const BAND_PIXELS = 80_000;
 
-/** Pixels of a mix, which is quick and never given up. */
-const MIX_PIXELS = 400_000;
+/** Tasks a worker that a mix is cut into: it is quick and never given up. */
+const MIX_BANDS = 2;
 
 /** A renderer over one arena and its workers. `budgetBytes` bounds what is kept between frames. */
 export function createRenderer(arena: Arena, pool: Pool, load: LoadCodes, budgetBytes: number): Renderer {
@@ -50,9 +50,8 @@ export function createRenderer(arena: Arena, pool: Pool, load: LoadCodes, budget
     region: Region,
     signal: AbortSignal,
     task: (rows: Rows) => Task,
-    bandPixels = BAND_PIXELS,
+    bands = Math.max(pool.size, Math.ceil((region.width * region.height) / BAND_PIXELS)),
   ): Promise<void> {
-    const bands = Math.max(pool.size, Math.ceil((region.width * region.height) / bandPixels));
     const step = Math.max(1, Math.ceil(region.height / bands));
     const running: Promise<void>[] = [];
     for (let from = 0; from < region.height; from += step) {
@@ -203,7 +202,7 @@ export function createRenderer(arena: Arena, pool: Pool, load: LoadCodes, budget
         region,
         signal,
         (rows) => ({ type: 'mix', plate, layers, weights, region, rows, out }),
-        MIX_PIXELS,
+        MIX_BANDS * pool.size,
       ),
     );
     try {
