@@ -57,6 +57,34 @@ test('a horizon outside the picture and a foot above it still give a picture', a
   expect(Object.values(tone).every(Number.isFinite)).toBe(true);
 });
 
+test('the tones of the night squeeze to the left as the exposure falls', async ({ page, request }) => {
+  await openEditor(page, await copyOf(request, 'tannery-court'));
+  await page.getByRole('button', { name: /^Night/ }).click();
+  const chart = page.getByRole('img', { name: 'Tones of day and night' });
+  /** Where the night's blue lies in the chart on average, 0 left to 1 right. */
+  const middle = () =>
+    chart.evaluate((canvas: HTMLCanvasElement) => {
+      const { data, width } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+      let [sum, weight] = [0, 0];
+      for (let i = 0; i < data.length; i += 4) {
+        const blue = Math.max(0, data[i + 2] - data[i]) * data[i + 3];
+        sum += blue * (((i / 4) % width) / width);
+        weight += blue;
+      }
+      return sum / weight;
+    });
+  const before = await middle();
+  await page.getByLabel('Exposure, value').fill('-1.5');
+  await page.keyboard.press('Enter');
+  await pictureReady(page);
+  await expect.poll(middle).toBeGreaterThan(before + 0.1);
+  await page.getByLabel('Exposure, value').fill('-9');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('clipped')).toHaveText(/^black [5-9]\d %|^black 100 %/);
+  await page.getByRole('button', { name: 'linear' }).click();
+  await expect(page.getByRole('button', { name: 'logarithmic' })).toHaveAttribute('aria-pressed', 'true');
+});
+
 test('every control of the night can be typed, stepped and reset alone and as a step', async ({
   page,
   request,

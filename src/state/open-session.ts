@@ -3,6 +3,7 @@ import { advance, stacksOf } from '@/core/scene/history';
 import { api } from './api';
 import { outboxStore } from './outbox';
 import { createSaver } from './saver';
+import { createReadoutStore, type ReadoutStore } from './readout-store';
 import { createSceneStore, type SceneStore } from './scene-store';
 import { createViewStore, type ViewStore } from './view-store';
 
@@ -10,6 +11,8 @@ import { createViewStore, type ViewStore } from './view-store';
 export interface OpenedSession {
   scene: SceneStore;
   view: ViewStore;
+  /** What is read off the picture. */
+  readout: ReadoutStore;
   /** Settles once everything is saved; rejects when a person must choose first. */
   flush: () => Promise<void>;
   /** Lets go of what is not saved. */
@@ -36,6 +39,7 @@ export function openSession({ id, scene, revision, log }: OpenScene): OpenedSess
   return {
     scene: store,
     view: createViewStore(),
+    readout: createReadoutStore(),
     async flush() {
       store.getState().settle();
       await saver.flush();

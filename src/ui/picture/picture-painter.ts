@@ -14,7 +14,8 @@ export interface PictureCanvases {
 /** Days kept for the regions that were shown last. */
 const MOST_DAYS = 6;
 
-const isWhole = ({ width, height, fullWidth, fullHeight }: Region) =>
+/** Whether a region is the whole plate. */
+export const isWhole = ({ width, height, fullWidth, fullHeight }: Region) =>
   width === fullWidth && height === fullHeight;
 const keyOf = (region: Region) => Object.values(region).join();
 
@@ -49,8 +50,8 @@ export function createPainter({ night, coarse, day, dayPart }: PictureCanvases) 
       if (isCoarse || isWhole(region) || !part) return;
       put(dayPart, part, region);
     },
-    /** Takes a region's 16-bit codes for the day. */
-    paintDay: (codes: Uint16Array, region: Region): void => {
+    /** Takes a region's 16-bit codes for the day; gives its pixels when they are the whole day. */
+    paintDay: (codes: Uint16Array, region: Region): Uint8ClampedArray | undefined => {
       const image = new ImageData(region.width, region.height);
       for (let from = 0, to = 0; from < codes.length; from += 3, to += 4) {
         image.data[to] = codes[from] >> 8;
@@ -60,10 +61,11 @@ export function createPainter({ night, coarse, day, dayPart }: PictureCanvases) 
       }
       if (isWhole(region)) {
         if (region.width >= day.width || frames === 0) put(day, image, region);
-        return;
+        return image.data;
       }
       days.set(keyOf(region), image);
       if (days.size > MOST_DAYS) days.delete(days.keys().next().value!);
+      return undefined;
     },
   };
 }

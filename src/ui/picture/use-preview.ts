@@ -1,12 +1,14 @@
 import { useEffect, useRef, type RefObject } from 'react';
+import { toneHistogram } from '@/core/picture/tone-histogram';
 import type { Region } from '@/core/plane/region';
 import { createArena } from '@/engine/arena';
 import { createBrowserPool } from '@/engine/browser-pool';
 import { createRenderer } from '@/engine/renderer';
 import { api } from '@/state/api';
 import type { OpenedSession } from '@/state/open-session';
-import { createPreview, type Preview } from '@/state/preview';
-import { createPainter, type PictureCanvases } from './picture-painter';
+import { createPreview, type Paint, type Preview } from '@/state/preview';
+import type { ReadoutStore } from '@/state/readout-store';
+import { createPainter, isWhole, type PictureCanvases } from './picture-painter';
 
 const MEBIBYTE = 2 ** 20;
 const MEMORY = { most: 1024 * MEBIBYTE, kept: 512 * MEBIBYTE };
@@ -19,7 +21,11 @@ interface PreviewOptions {
   onFault: (error: Error) => void;
 }
 
-function startPreview(canvases: PictureCanvases, onFault: (error: Error) => void): Preview {
+function startPreview(
+  canvases: PictureCanvases,
+  readout: ReadoutStore,
+  onFault: (error: Error) => void,
+): Preview {
   const { paint, paintDay } = createPainter(canvases);
   const arena = createArena(MEMORY.most);
   const renderer = createRenderer(
@@ -27,7 +33,8 @@ function startPreview(canvases: PictureCanvases, onFault: (error: Error) => void
     createBrowserPool(arena),
     async (asset, region, signal) => {
       const codes = await api.plateCodes(asset, region, signal);
-      paintDay(codes, region);
+      const day = paintDay(codes, region);
+      if (day) readout.setState({ day: toneHistogram(day) });
       return codes;
     },
     MEMORY.kept,
@@ -35,7 +42,11 @@ function startPreview(canvases: PictureCanvases, onFault: (error: Error) => void
   const onBusy = (busy: boolean) => {
     canvases.night.dataset.busy = String(busy);
   };
-  return createPreview(renderer, paint, onBusy, onFault);
+  const show: Paint = (pixels, region, isCoarse) => {
+    paint(pixels, region, isCoarse);
+    if (isWhole(region)) readout.setState({ night: toneHistogram(pixels) });
+  };
+  return createPreview(renderer, show, onBusy, onFault);
 }
 
 /** Keeps the picture up with the scene for as long as it is on the screen. */
@@ -50,7 +61,7 @@ export function usePreview({ session, canvases, regions, onFault }: PreviewOptio
       day: day.current!,
       dayPart: dayPart.current!,
     };
-    const preview = startPreview(elements, onFault);
+    const preview = startPreview(elements, session.readout, onFault);
     show.current = () => {
       const { scene } = session.scene.getState();
       const { moving, surveyAt } = session.view.getState();

@@ -6,6 +6,7 @@ import { setNight } from '@/core/scene/commands';
 import { RANGES } from '@/core/scene/ranges';
 import { useScene } from '../editor/editor-context';
 import { NumberRow, ratioScale } from '../controls/number-row';
+import { ToneChart } from './tone-chart';
 import classes from './worksheet.module.css';
 
 const COOL = 'linear-gradient(90deg, #ff9c4e, #fff3e2 52%, #9fbcff)';
@@ -33,6 +34,7 @@ export function NightStep() {
   );
   return (
     <>
+      <ToneChart />
       {row('exposure', 'Exposure')}
       {row('kelvin', 'Kelvin', { scale: ratioScale(RANGES.kelvin), track: COOL })}
       {row('tint', 'Tint', { track: TINT })}
