@@ -85,6 +85,30 @@ test('the tones of the night squeeze to the left as the exposure falls', async (
   await expect(page.getByRole('button', { name: 'logarithmic' })).toHaveAttribute('aria-pressed', 'true');
 });
 
+test('a nocturne is shown on this plate, taken as one step, and gone on from', async ({ page, request }) => {
+  const id = await copyOf(request, 'ferry-steps');
+  await openEditor(page, id);
+  const before = await toneAt(page, 0.2, 0.06);
+  await page.getByRole('button', { name: /^Night/ }).click();
+  await page.getByRole('button', { name: 'Start from a nocturne' }).click();
+  const last = page.getByRole('button', { name: 'Lamps only' });
+  await expect
+    .poll(() => last.locator('img').evaluate((image: HTMLImageElement) => image.naturalWidth))
+    .toBe(160);
+  await last.click();
+  await pictureReady(page);
+  const dark = await toneAt(page, 0.2, 0.06);
+  expect(dark.b).toBeLessThan(before.b * 0.6);
+  await page.getByLabel('Exposure, value').fill('-6');
+  await page.keyboard.press('Enter');
+  await saved(page);
+  expect((await sceneOf(request, id)).scene.night).toMatchObject({ exposure: -6, hour: 0.92, rods: 1 });
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await pictureReady(page);
+  expect(await toneAt(page, 0.2, 0.06)).toEqual(before);
+});
+
 test('every control of the night can be typed, stepped and reset alone and as a step', async ({
   page,
   request,

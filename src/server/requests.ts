@@ -1,4 +1,5 @@
 import { array, mixed, number, object, string } from 'yup';
+import { NOCTURNES } from '@/core/night/nocturnes';
 import { LIMITS } from './limits';
 
 /** A patch as immer writes it. */
@@ -70,4 +71,8 @@ export const regionRequest = object({
   .test('small', 'the region is too large', (r) => r.width * r.height <= LIMITS.regionPixels);
 
 /** Query of a thumbnail. */
-export const thumbnailRequest = object({ of: string().oneOf(['day', 'night']).required() }).required();
+export const thumbnailRequest = object({
+  of: string()
+    .oneOf(['day', 'night', ...NOCTURNES.map(({ id }) => id)])
+    .required(),
+}).required();

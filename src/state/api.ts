@@ -96,6 +96,7 @@ export const api = {
   },
   outputFile: (id: string) => `/api/outputs/${id}/file`,
   sceneFile: (sceneId: string) => `/api/scenes/${sceneId}/file`,
-  thumbnail: (sceneId: string, of: 'day' | 'night', revision: number) =>
-    `/api/scenes/${sceneId}/thumbnail?of=${of}&v=${revision}`,
+  /** `of`: the day, the night as it is, or a nocturne's id. `version` keeps older pictures out of the browser's memory. */
+  thumbnail: (sceneId: string, of: string, version: number | string) =>
+    `/api/scenes/${sceneId}/thumbnail?of=${of}&v=${version}`,
 };

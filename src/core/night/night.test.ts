@@ -1,8 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { LUMINANCE, luminance } from '../color/luminance';
+import { newScene } from '../scene/new-scene';
+import { parseScene } from '../scene/parse-scene';
 import { ambientGains, CAMERA_WHITE } from './ambient-gains';
 import { HOLD_MIDDLE, highlightHold } from './highlight-hold';
+import { NOCTURNES } from './nocturnes';
 import { fadedGrey, SCOTOPIC } from './scotopic';
 import { ambientLux, hourName, HOURS, hourValues, sunDepth } from './hour';
 
@@ -91,5 +94,14 @@ describe('highlightHold', () => {
     expect(highlightHold(HOLD_MIDDLE, 1)).toBeCloseTo(0.5, 9);
     expect(highlightHold(1, 0)).toBe(1);
     expect(highlightHold(1, 1)).toBeGreaterThan(0);
+  });
+});
+
+describe('NOCTURNES', () => {
+  it('are eight nights that differ, each one that a scene can have', () => {
+    expect(new Set(NOCTURNES.map(({ id }) => id)).size).toBeGreaterThanOrEqual(8);
+    const scene = newScene('Test', { asset: '0'.repeat(64), width: 100, height: 100 });
+    for (const { night } of NOCTURNES) expect(parseScene({ ...scene, night }).night).toEqual(night);
+    expect(new Set(NOCTURNES.map(({ night }) => JSON.stringify(night))).size).toBe(NOCTURNES.length);
   });
 });

@@ -45,6 +45,7 @@ export function NumberField({ label, value, range, onChange, className }: Number
     <input
       aria-label={label}
       className={className}
+      data-resting={typed === undefined || undefined}
       inputMode="decimal"
       autoComplete="off"
       spellCheck={false}

@@ -21,3 +21,11 @@ export const UNLESS_PRESSED: Options = {
     isTyping(target) ||
     (target instanceof Element && target.closest('button, input, a, [role=button]') !== null),
 };
+
+/** Keys of the history: also in a number's field while nothing is being typed into it. */
+export const HISTORY: Options = {
+  enableOnFormTags: true,
+  preventDefault: true,
+  ignoreEventWhen: ({ target }) =>
+    isTyping(target) && !(target instanceof HTMLInputElement && target.hasAttribute('data-resting')),
+};

@@ -1,6 +1,6 @@
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useScene, useView } from './editor-context';
-import { EVERYWHERE } from './key-options';
+import { EVERYWHERE, HISTORY } from './key-options';
 
 /** Keys that count everywhere in the editor, but for fields that are being typed in. */
 export function useEditorKeys(): void {
@@ -8,8 +8,8 @@ export function useEditorKeys(): void {
   const redo = useScene((state) => state.redo);
   const setView = useView((view) => view.set);
   const held = { ...EVERYWHERE, keydown: true, keyup: true };
-  useHotkeys('mod+z', undo, { ...EVERYWHERE, preventDefault: true });
-  useHotkeys('mod+shift+z, mod+y', redo, { ...EVERYWHERE, preventDefault: true });
+  useHotkeys('mod+z', undo, HISTORY);
+  useHotkeys('mod+shift+z, mod+y', redo, HISTORY);
   useHotkeys('d', (event) => setView({ day: event.type === 'keydown' }), held);
   useHotkeys('escape', () => setView({ chosen: undefined, picking: false }), EVERYWHERE);
 }

@@ -6,6 +6,7 @@ import { setNight } from '@/core/scene/commands';
 import { RANGES } from '@/core/scene/ranges';
 import { useScene } from '../editor/editor-context';
 import { NumberRow, ratioScale } from '../controls/number-row';
+import { NocturneWall } from './nocturne-wall';
 import { ToneChart } from './tone-chart';
 import classes from './worksheet.module.css';
 
@@ -35,6 +36,7 @@ export function NightStep() {
   return (
     <>
       <ToneChart />
+      <NocturneWall />
       {row('exposure', 'Exposure')}
       {row('kelvin', 'Kelvin', { scale: ratioScale(RANGES.kelvin), track: COOL })}
       {row('tint', 'Tint', { track: TINT })}
