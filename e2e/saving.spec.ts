@@ -1,10 +1,21 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type BrowserContext, type Page } from '@playwright/test';
 import { copyOf, openEditor, pictureReady, saved, sceneOf } from './support/editor';
 import { ownServer } from './support/server';
 
 async function setStops(page: Page, name: string, value: string): Promise<void> {
   await page.getByLabel(`${name}, stops`, { exact: true }).fill(value);
   await page.keyboard.press('Enter');
+}
+
+/** Two windows on one scene: theirs saved a change first, mine then made another. */
+async function atOdds(context: BrowserContext, id: string): Promise<{ mine: Page; theirs: Page }> {
+  const [mine, theirs] = [await context.newPage(), await context.newPage()];
+  await openEditor(mine, id);
+  await openEditor(theirs, id);
+  await setStops(theirs, 'Ambient', '-3');
+  await saved(theirs);
+  await setStops(mine, 'Ambient', '1');
+  return { mine, theirs };
 }
 
 const status = (page: Page) => page.locator('header [role=status]');
@@ -14,12 +25,7 @@ test('two windows on one scene: the later one must choose, and nothing is overwr
   request,
 }) => {
   const id = await copyOf(request, 'ferry-steps');
-  const [mine, theirs] = [await context.newPage(), await context.newPage()];
-  await openEditor(mine, id);
-  await openEditor(theirs, id);
-  await setStops(theirs, 'Ambient', '-3');
-  await saved(theirs);
-  await setStops(mine, 'Ambient', '1');
+  const { mine, theirs } = await atOdds(context, id);
   const question = mine.getByRole('dialog', { name: 'This scene was changed in another window' });
   await expect(question).toBeVisible();
   expect((await sceneOf(request, id)).scene.desk.ambient).toBe(-3);
@@ -33,12 +39,7 @@ test('two windows on one scene: the later one must choose, and nothing is overwr
 
 test('the other choice opens what is saved', async ({ context, request }) => {
   const id = await copyOf(request, 'ferry-steps');
-  const [mine, theirs] = [await context.newPage(), await context.newPage()];
-  await openEditor(mine, id);
-  await openEditor(theirs, id);
-  await setStops(theirs, 'Ambient', '-3');
-  await saved(theirs);
-  await setStops(mine, 'Ambient', '1');
+  const { mine } = await atOdds(context, id);
   await mine.getByRole('button', { name: 'Open what is saved' }).click();
   await expect(mine.getByRole('slider', { name: 'Ambient' })).toHaveAttribute('aria-valuenow', '-3');
   await setStops(mine, 'Master', '-1');

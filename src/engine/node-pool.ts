@@ -5,10 +5,9 @@ import { Worker } from 'node:worker_threads';
 import { wrap } from 'comlink';
 import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs';
 import type { Arena } from './arena';
-import { KERNEL_SCRATCH } from './kernels';
 import type { PerformerService } from './performer-service';
-import type { Task } from './task';
-import { createPool, type Pool, type WorkerPort } from './pool';
+import { createPool, type Pool } from './pool';
+import { createWorkerPort } from './worker-port';
 
 /** Where `npm run build:workers` leaves the bundled worker. */
 const WORKER_FILE = ['dist', 'render-worker.mjs'];
@@ -25,28 +24,19 @@ export function loadKernels(): WebAssembly.Module {
 
 /** A pool of worker threads on an arena. */
 export function createNodePool(arena: Arena, size = availableParallelism()): Pool {
-  const { memory } = arena;
-  const module = loadKernels();
+  const module = Promise.resolve(loadKernels());
   const file = join(/* turbopackIgnore: true */ process.cwd(), ...WORKER_FILE);
-  const spawn = (): WorkerPort => {
+  const spawn = () => {
     const worker = new Worker(file);
     worker.unref();
-    const service = wrap<PerformerService>(nodeEndpoint(worker));
-    const block = arena.allocate(KERNEL_SCRATCH);
-    const ready = service.attach({ memory, module, scratch: block.offset });
-    const port = {
-      perform: async (task: Task) => {
-        await ready;
-        await service.perform(task);
-      },
-      died: new Promise<Error>((resolve) => {
+    return createWorkerPort(arena, module, {
+      service: wrap<PerformerService>(nodeEndpoint(worker)),
+      died: new Promise((resolve) => {
         worker.on('error', (error) => resolve(error));
         worker.on('exit', (code) => resolve(new Error(`exit code ${code}`)));
       }),
       terminate: () => void worker.terminate(),
-    };
-    void port.died.then(() => arena.release(block));
-    return port;
+    });
   };
   return createPool(spawn, Math.max(1, size));
 }

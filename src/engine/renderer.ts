@@ -13,7 +13,7 @@ import { layerKey, plateKey, reliefKey, surveyHorizon, surveyKey } from './node-
 import type { FrameRequest } from './frame-request';
 import { createNodeStore, type Node } from './node-store';
 import type { Pool } from './pool';
-import { surveySize, type Size } from './sizes';
+import { surveySize } from './sizes';
 import { unionRows } from './union-rows';
 import type { LayerRefs, PlateRefs, ReliefRefs, Rows, SurveyRefs, Task } from './task';
 
@@ -24,7 +24,7 @@ import type { LayerRefs, PlateRefs, ReliefRefs, Rows, SurveyRefs, Task } from '.
 export type LoadCodes = (asset: string, region: Region, signal: AbortSignal) => Promise<Uint16Array>;
 
 /** Pixels of a finished frame: RGBA, 8 bits. Valid only until the callback that gets them returns. */
-export type Consume<T> = (pixels: Uint8ClampedArray, size: Size) => T;
+export type Consume<T> = (pixels: Uint8ClampedArray) => T;
 
 export interface Renderer {
   /** Makes a frame. Frames are made one after the other; an aborted one rejects with an AbortError. */
@@ -207,7 +207,7 @@ export function createRenderer(arena: Arena, pool: Pool, load: LoadCodes, budget
     );
     try {
       const pixels = new Uint8ClampedArray(arena.memory.buffer, picture.refs.rgba, 4 * count);
-      return consume(pixels, { width: region.width, height: region.height });
+      return consume(pixels);
     } finally {
       picture.blocks.forEach(arena.release);
     }

@@ -1,6 +1,4 @@
-import { mkdirSync } from 'node:fs';
-import { readFile, rename, writeFile } from 'node:fs/promises';
-import { randomUUID } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { srgb } from '@/core/color/srgb';
@@ -8,6 +6,7 @@ import { areaResample } from '@/core/plane/area-resample';
 import type { Region } from '@/core/plane/region';
 import { AppError } from './app-error';
 import { assetPath } from './asset-store';
+import { keepCopy } from './keep-copy';
 import { LIMITS } from './limits';
 
 /** A whole picture as interleaved RGB codes. */
@@ -41,20 +40,14 @@ export function createPlateReader(dataDir: string): PlateReader {
   });
 
   async function shrunkCodes(hash: string, width: number, height: number): Promise<Codes<Uint16Array>> {
-    const folder = join(dataDir, 'derived');
-    const kept = join(folder, `${hash}-${width}x${height}.u16`);
+    const kept = join(dataDir, 'derived', `${hash}-${width}x${height}.u16`);
     const bytes = 6 * width * height;
     const found = await readFile(kept).catch(() => undefined);
     if (found?.byteLength === bytes) {
       return { data: new Uint16Array(found.buffer, found.byteOffset, bytes / 2), width, height };
     }
     const data = shrink(await decoded(hash), { width, height });
-    mkdirSync(folder, { recursive: true });
-    const temporary = join(folder, randomUUID());
-    await writeFile(temporary, new Uint8Array(data.buffer)).then(
-      () => rename(temporary, kept),
-      () => {}, // A full disk only costs the copy.
-    );
+    await keepCopy(kept, new Uint8Array(data.buffer));
     return { data, width, height };
   }
 

@@ -1,6 +1,4 @@
-import { mkdirSync } from 'node:fs';
-import { readFile, rename, writeFile } from 'node:fs/promises';
-import { randomUUID } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import type { Nocturne } from '@/core/night/nocturnes';
@@ -9,6 +7,7 @@ import type { Scene } from '@/core/scene/schema';
 import type { Renderer } from '@/engine/renderer';
 import { surveySize } from '@/engine/sizes';
 import { assetPath } from './asset-store';
+import { keepCopy } from './keep-copy';
 import { encodePicture, renderRgb } from './render-picture';
 
 const THUMBNAIL = { quality: 84, scale: 1.5, nocturneScale: 0.4 } as const;
@@ -31,8 +30,11 @@ export async function sceneThumbnail(
   { id, scene, revision }: OpenScene,
   of: 'day' | 'night',
 ): Promise<Uint8Array> {
-  const folder = join(dataDir, 'thumbnails');
-  const kept = join(folder, of === 'day' ? `${scene.plate.asset}.jpg` : `${id}-${revision}.jpg`);
+  const kept = join(
+    dataDir,
+    'thumbnails',
+    of === 'day' ? `${scene.plate.asset}.jpg` : `${id}-${revision}.jpg`,
+  );
   const found = await readFile(kept).catch(() => undefined);
   if (found) return found;
   const dayJpeg = () =>
@@ -42,12 +44,7 @@ export async function sceneThumbnail(
       .jpeg({ quality: THUMBNAIL.quality })
       .toBuffer();
   const data = await (of === 'day' ? dayJpeg() : nightJpeg(renderer, scene, THUMBNAIL.scale));
-  mkdirSync(folder, { recursive: true });
-  const temporary = join(folder, randomUUID());
-  await writeFile(temporary, data).then(
-    () => rename(temporary, kept),
-    () => {}, // A full disk only costs the copy.
-  );
+  await keepCopy(kept, data);
   return data;
 }
 

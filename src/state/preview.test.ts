@@ -17,7 +17,7 @@ function slowRenderer(ready: () => boolean) {
         frames.push({
           title,
           width: region.width,
-          end: () => resolve(consume(new Uint8ClampedArray(), region)),
+          end: () => resolve(consume(new Uint8ClampedArray())),
           aborted: () => signal.aborted,
         });
       }),

@@ -1,11 +1,8 @@
-import { hourValues } from '../night/hour';
+import { FIRST_HOUR, startingNight } from '../night/starting-night';
 import { SCENE_VERSION, type Scene } from './schema';
 
 /** Lens and eye height of a photo that says nothing about them. */
 const UNKNOWN = { lens: 35, eyeHeight: 1.6, horizon: 0.5 } as const;
-
-/** An hour at which a lamp sits about right. */
-const FIRST_HOUR = 0.58;
 
 /** An untouched scene around a plate: no fixture burns, the ground plan is a guess. */
 export function newScene(title: string, plate: Scene['plate'], lens?: number): Scene {
@@ -14,7 +11,7 @@ export function newScene(title: string, plate: Scene['plate'], lens?: number): S
     version: SCENE_VERSION,
     title,
     plate,
-    night: { hour: FIRST_HOUR, ...hourValues(FIRST_HOUR), tint: 0, hold: 0.35, haze: 0.1 },
+    night: startingNight(FIRST_HOUR),
     plan: {
       horizon: { left: UNKNOWN.horizon, right: UNKNOWN.horizon },
       eyeHeight: UNKNOWN.eyeHeight,

@@ -1,13 +1,13 @@
 'use client';
 
 import { ambientLux, hourName, HOURS, sunDepth } from '@/core/night/hour';
+import { FIRST_HOUR } from '@/core/night/starting-night';
 import { setHour } from '@/core/scene/commands';
 import { useScene } from '../editor/editor-context';
 import { useFader } from '../controls/use-fader';
 import classes from './hour-line.module.css';
 
 const RANGE = { min: 0, max: 1, step: 0.005, unit: '', decimals: 3 };
-const START = 0.58;
 
 /** Lux as a person says them. */
 function luxText(lux: number): string {
@@ -23,7 +23,7 @@ export function HourLine() {
     label: 'Hour',
     value: hour,
     range: RANGE,
-    initial: START,
+    initial: FIRST_HOUR,
     axis: 'right',
     text: says,
     onChange: (value) => change('hour', setHour(value)),

@@ -4,6 +4,7 @@ import type { PointerEvent } from 'react';
 import { api } from '@/state/api';
 import { useScene, useView } from '../editor/editor-context';
 import type { Box } from './view-geometry';
+import { ServedImage } from '../controls/served-image';
 import classes from './picture.module.css';
 
 /** The whole plate, small, with the part in view; a click or a drag on it moves there. Shown while zoomed in. */
@@ -32,8 +33,7 @@ export function OverviewMap({ part }: { part: Box }) {
         if (event.buttons === 1) goTo(event);
       }}
     >
-      {/* eslint-disable-next-line @next/next/no-img-element -- made by this server at its size */}
-      <img src={api.thumbnail(id, 'day', 0)} alt="" draggable={false} />
+      <ServedImage src={api.thumbnail(id, 'day', 0)} alt="" />
       <span
         style={{
           left: percent(part.left),

@@ -3,9 +3,10 @@
 import { notifications } from '@mantine/notifications';
 import { useCallback, useMemo, useRef, type CSSProperties } from 'react';
 import type { PlatePoint } from '@/core/plan/camera';
-import { addFixture, setFixture } from '@/core/scene/commands';
-import { newCircuit, newGlobe } from '@/state/fixture-actions';
+import { setFixture } from '@/core/scene/commands';
+import type { Fixture } from '@/core/scene/schema';
 import { useScene, useSession, useView } from '../editor/editor-context';
+import { useLightGlobe } from '../editor/use-light-globe';
 import { FixtureMark } from './fixture-mark';
 import { FixtureTag } from './fixture-tag';
 import { OverviewMap } from './overview-map';
@@ -25,18 +26,8 @@ export function Picture() {
   const session = useSession();
   const scene = useScene((state) => state.scene);
   const run = useScene((state) => state.run);
-  const {
-    step,
-    chosen,
-    circuit: circuitId,
-    moving,
-    day,
-    picking,
-    look,
-    proof,
-    wipe,
-    set: setView,
-  } = useView((v) => v);
+  const light = useLightGlobe();
+  const { step, chosen, moving, day, picking, look, proof, wipe, set: setView } = useView((v) => v);
   const view = useRef<HTMLDivElement>(null);
   const night = useRef<HTMLCanvasElement>(null);
   const coarse = useRef<HTMLCanvasElement>(null);
@@ -66,25 +57,17 @@ export function Picture() {
 
   const fixture = scene.fixtures.find(({ id }) => id === chosen);
 
-  function light(at: PlatePoint): void {
-    if (picking && fixture) {
-      const color = pickColor(dayCanvas.current!, at);
-      const gel = { ...fixture.gel, from: 'picture' as const, color };
-      run(setFixture(`${fixture.name}: gel off the picture`, fixture.id, { gel }));
-      setView({ picking: false });
-      return;
-    }
-    const circuit =
-      scene.circuits.find(({ id }) => id === circuitId) ?? scene.circuits.at(-1) ?? newCircuit(scene);
-    const lit = newGlobe(scene, at, circuit);
-    run(addFixture(lit, circuit));
-    setView({ chosen: lit.id, circuit: circuit.id });
+  function pickGel(at: PlatePoint, { id, name, gel }: Fixture): void {
+    const picked = { ...gel, from: 'picture' as const, color: pickColor(dayCanvas.current!, at) };
+    run(setFixture(`${name}: gel off the picture`, id, { gel: picked }));
+    setView({ picking: false });
   }
 
   const ground = usePictureDrag({
     onDrag: () => {},
     onEnd: () => {},
-    onClick: step === 'fixtures' ? light : undefined,
+    onClick:
+      step === 'fixtures' ? (at) => (picking && fixture ? pickGel(at, fixture) : light(at)) : undefined,
   });
 
   const placed = { left: box.left, top: box.top, width: box.width, height: box.height };
@@ -115,7 +98,7 @@ export function Picture() {
           <canvas ref={dayPart} className={classes.canvas} aria-hidden />
         </div>
       </div>
-      <div className={classes.pane} style={at(0)} data-over>
+      <div className={classes.pane} style={at(0)}>
         <div
           className={classes.over}
           style={placed}

@@ -6,6 +6,7 @@ import Link from 'next/link';
 import { useState, type CSSProperties, type PointerEvent } from 'react';
 import type { SceneSummary } from '@/core/scene/opened-scene';
 import { api } from '@/state/api';
+import { ServedImage } from '../controls/served-image';
 import classes from './scenes.module.css';
 
 interface SceneCardProps {
@@ -39,10 +40,8 @@ export function SceneCard({ scene, onGone, onFault }: SceneCardProps) {
         onPointerLeave={() => setWipe(0)}
         aria-label={`Open ${title}`}
       >
-        {/* eslint-disable-next-line @next/next/no-img-element -- made by this server at its size */}
-        <img src={api.thumbnail(id, 'night', revision)} alt={`${title} by night`} draggable={false} />
-        {/* eslint-disable-next-line @next/next/no-img-element -- made by this server at its size */}
-        <img className={classes.day} src={api.thumbnail(id, 'day', revision)} alt="" draggable={false} />
+        <ServedImage src={api.thumbnail(id, 'night', revision)} alt={`${title} by night`} />
+        <ServedImage className={classes.day} src={api.thumbnail(id, 'day', revision)} alt="" />
         <span className={classes.edge} />
       </Link>
       <div className={classes.caption}>

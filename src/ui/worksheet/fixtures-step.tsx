@@ -3,11 +3,12 @@
 import { Button, NativeSelect } from '@mantine/core';
 import { useDeferredValue } from 'react';
 import { FIXTURE_KINDS } from '@/core/fixture/defaults';
-import { addFixture, moveToCircuit, removeFixture, setCircuit, setFixture } from '@/core/scene/commands';
+import { moveToCircuit, removeFixture, setCircuit, setFixture } from '@/core/scene/commands';
 import { RANGES, type Range } from '@/core/scene/ranges';
 import type { Circuit, Fixture } from '@/core/scene/schema';
-import { newCircuit, newGlobe, standingOf } from '@/state/fixture-actions';
+import { newCircuit, standingOf } from '@/state/fixture-actions';
 import { useScene, useView } from '../editor/editor-context';
+import { useLightGlobe } from '../editor/use-light-globe';
 import { NumberRow, ratioScale } from '../controls/number-row';
 import { NameField } from '../controls/name-field';
 import classes from './worksheet.module.css';
@@ -19,20 +20,10 @@ const KELVIN: Range = { ...RANGES.kelvin, max: 12000 };
 /** The lights: the chosen one's settings, or the gesture that lights the first. */
 export function FixturesStep() {
   const scene = useScene((state) => state.scene);
-  const run = useScene((state) => state.run);
+  const light = useLightGlobe();
   // Deferred: the settings may come a moment after the mark shows what is chosen.
   const chosenId = useDeferredValue(useView((view) => view.chosen));
-  const circuitId = useView((view) => view.circuit);
-  const setView = useView((view) => view.set);
   const chosen = scene.fixtures.find(({ id }) => id === chosenId);
-
-  function lightInTheMiddle(): void {
-    const circuit =
-      scene.circuits.find(({ id }) => id === circuitId) ?? scene.circuits.at(-1) ?? newCircuit(scene);
-    const fixture = newGlobe(scene, { u: 0.5, v: Math.max(0.1, scene.plan.horizon.left - 0.15) }, circuit);
-    run(addFixture(fixture, circuit));
-    setView({ chosen: fixture.id, circuit: circuit.id });
-  }
 
   return (
     <>
@@ -45,7 +36,11 @@ export function FixturesStep() {
         </p>
       )}
       <div className={classes.actions}>
-        <Button size="compact-xs" variant="default" onClick={lightInTheMiddle}>
+        <Button
+          size="compact-xs"
+          variant="default"
+          onClick={() => light({ u: 0.5, v: Math.max(0.1, scene.plan.horizon.left - 0.15) })}
+        >
           Light a globe in the middle
         </Button>
       </div>

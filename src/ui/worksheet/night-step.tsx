@@ -1,7 +1,7 @@
 'use client';
 
 import { Button } from '@mantine/core';
-import { hourValues } from '@/core/night/hour';
+import { startingNight } from '@/core/night/starting-night';
 import { setNight } from '@/core/scene/commands';
 import { RANGES } from '@/core/scene/ranges';
 import { useScene } from '../editor/editor-context';
@@ -12,17 +12,14 @@ import classes from './worksheet.module.css';
 
 const COOL = 'linear-gradient(90deg, #ff9c4e, #fff3e2 52%, #9fbcff)';
 const TINT = 'linear-gradient(90deg, #6fa873, #8a8a8a, #b06fae)';
-const TINT_START = 0;
-const HAZE_START = 0.1;
-const HOLD_START = 0.35;
 
 /** The night: how dark, how cool, how muted the day becomes. Starting values come from the hour. */
 export function NightStep() {
   const night = useScene(({ scene }) => scene.night);
   const change = useScene((state) => state.change);
   const run = useScene((state) => state.run);
-  const start = { ...hourValues(night.hour), tint: TINT_START, hold: HOLD_START, haze: HAZE_START };
-  type Name = keyof typeof start;
+  const start = startingNight(night.hour);
+  type Name = Exclude<keyof typeof start, 'hour'>;
   const row = (name: Name, label: string, more?: Partial<Parameters<typeof NumberRow>[0]>) => (
     <NumberRow
       label={label}

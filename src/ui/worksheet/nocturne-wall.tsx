@@ -6,6 +6,7 @@ import { NOCTURNES } from '@/core/night/nocturnes';
 import { setNight } from '@/core/scene/commands';
 import { api } from '@/state/api';
 import { useScene } from '../editor/editor-context';
+import { ServedImage } from '../controls/served-image';
 import classes from './worksheet.module.css';
 
 /** Ready-made nights, each shown on this very plate with the lamps that burn in it. */
@@ -32,12 +33,10 @@ function Wall() {
     <div className={classes.nocturnes}>
       {NOCTURNES.map(({ id: nocturne, name, night }) => (
         <UnstyledButton key={nocturne} onClick={() => run(setNight(`Nocturne: ${name}`, night))}>
-          {/* eslint-disable-next-line @next/next/no-img-element -- made by this server at its size */}
-          <img
+          <ServedImage
             src={api.thumbnail(id, nocturne, version)}
             alt=""
             style={{ aspectRatio: `${plate.width} / ${plate.height}` }}
-            draggable={false}
           />
           {name}
         </UnstyledButton>

@@ -1,0 +1,32 @@
+import type { Remote } from 'comlink';
+import type { Arena } from './arena';
+import { KERNEL_SCRATCH } from './kernels';
+import type { PerformerService } from './performer-service';
+import type { WorkerPort } from './pool';
+
+/** What differs between a web worker and a worker thread. */
+interface WorkerThread extends Pick<WorkerPort, 'died' | 'terminate'> {
+  service: Remote<PerformerService>;
+}
+
+/** Hands a fresh worker the arena, the kernels and a scratch of its own, which the arena gets back when it dies. */
+export function createWorkerPort(
+  arena: Arena,
+  module: Promise<WebAssembly.Module>,
+  { service, died, terminate }: WorkerThread,
+): WorkerPort {
+  const { memory } = arena;
+  const block = arena.allocate(KERNEL_SCRATCH);
+  const ready = module.then((compiled) =>
+    service.attach({ memory, module: compiled, scratch: block.offset }),
+  );
+  void died.then(() => arena.release(block));
+  return {
+    perform: async (task) => {
+      await ready;
+      await service.perform(task);
+    },
+    died,
+    terminate,
+  };
+}
