@@ -1,2 +1,3 @@
 export { mixRows } from './mix';
 export { addPointLight } from './point-light';
+export { nightBase } from './night';

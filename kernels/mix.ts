@@ -1,4 +1,5 @@
 /* The sum, developed, four pixels at a time. Twin of src/core/picture/mix-picture.ts: same formulas, 32-bit. */
+import { develop, luminance, ONE, splatAt, ZERO } from './film';
 
 /** A layer in memory, 64 bytes: spill, air, source plane; first and last + 1 row of the source plane; nine weights. */
 const LAYER_BYTES: usize = 64;
@@ -11,33 +12,6 @@ const SPILL_WEIGHTS: usize = 20;
 const AIR_WEIGHTS: usize = 32;
 const SOURCE_WEIGHTS: usize = 44;
 
-/** Weights of linear sRGB in luminance. */
-const WR = f32x4.splat(0.2126);
-const WG = f32x4.splat(0.7152);
-const WB = f32x4.splat(0.0722);
-
-const ZERO = f32x4.splat(0);
-const ONE = f32x4.splat(1);
-
-@inline
-function splatAt(at: usize, offset: usize): v128 {
-  return v128.load32_splat(at + offset);
-}
-
-@inline
-function luminance(r: v128, g: v128, b: v128): v128 {
-  return f32x4.add(f32x4.add(f32x4.mul(WR, r), f32x4.mul(WG, g)), f32x4.mul(WB, b));
-}
-
-@inline
-function develop(light: v128, toe: v128): v128 {
-  const x = f32x4.pmax(ZERO, light);
-  // y / sqrt(1 + y^2) with y = a / b, without the inner division.
-  const a = f32x4.mul(x, x);
-  const b = f32x4.add(x, toe);
-  return f32x4.div(a, f32x4.sqrt(f32x4.add(f32x4.mul(a, a), f32x4.mul(b, b))));
-}
-
 /** Adding 2^23 leaves a float's nearest whole number in its low mantissa bits. */
 const WHOLE = f32x4.splat(8388608);
 const LOW_BITS = i32x4.splat(0x7fffff);
@@ -46,6 +20,27 @@ const LOW_BITS = i32x4.splat(0x7fffff);
 function steps(display: v128, last: v128): v128 {
   const held = f32x4.pmin(ONE, f32x4.pmax(ZERO, display));
   return v128.and(f32x4.add(f32x4.mul(f32x4.sqrt(held), last), WHOLE), LOW_BITS);
+}
+
+const LOG2E = f32x4.splat(1.44269504);
+const DEEPEST = f32x4.splat(126);
+
+/** exp(-x) for x at or above 0, to some 1e-7: the whole part in the exponent, the rest by its Taylor series. */
+@inline
+function fading(x: v128): v128 {
+  const power = f32x4.pmin(DEEPEST, f32x4.mul(x, LOG2E));
+  const whole = f32x4.ceil(power);
+  const rest = f32x4.mul(f32x4.sub(whole, power), f32x4.splat(0.69314718));
+  let sum = f32x4.splat(0.00019841);
+  sum = f32x4.add(f32x4.mul(sum, rest), f32x4.splat(0.00138889));
+  sum = f32x4.add(f32x4.mul(sum, rest), f32x4.splat(0.00833333));
+  sum = f32x4.add(f32x4.mul(sum, rest), f32x4.splat(0.04166667));
+  sum = f32x4.add(f32x4.mul(sum, rest), f32x4.splat(0.16666667));
+  sum = f32x4.add(f32x4.mul(sum, rest), f32x4.splat(0.5));
+  sum = f32x4.add(f32x4.mul(sum, rest), ONE);
+  sum = f32x4.add(f32x4.mul(sum, rest), ONE);
+  const exponent = i32x4.shl(i32x4.sub(i32x4.splat(127), i32x4.trunc_sat_f32x4_s(whole)), 23);
+  return f32x4.mul(sum, exponent);
 }
 
 @inline
@@ -58,14 +53,17 @@ function put(out: usize, codes: usize, r: i32, g: i32, b: i32): void {
 
 /**
  * Mixes rows of a region into RGBA bytes. `width` is at least 4; the last pixels of a row are done twice where it is no
- * multiple of 4. `params`: ambient r, g, b, saturation, toe, inset, weights of
- * the faded grey r, g, b, hold, square of its middle. `codes`: `codeSteps` bytes.
+ * multiple of 4. `params`: ambient, light of the mist r, g, b, toe, inset, mist per metre. `codes`: `codeSteps` bytes.
  */
 export function mixRows(
   out: usize,
   plateR: usize,
   plateG: usize,
   plateB: usize,
+  nightR: usize,
+  nightG: usize,
+  nightB: usize,
+  distance: usize,
   layers: usize,
   layerCount: i32,
   params: usize,
@@ -75,20 +73,16 @@ export function mixRows(
   from: i32,
   to: i32,
 ): void {
-  const ambientR = splatAt(params, 0);
-  const ambientG = splatAt(params, 4);
-  const ambientB = splatAt(params, 8);
-  const saturation = splatAt(params, 12);
+  const ambient = splatAt(params, 0);
+  const mistR = splatAt(params, 4);
+  const mistG = splatAt(params, 8);
+  const mistB = splatAt(params, 12);
   const toe = splatAt(params, 16);
   const inset = splatAt(params, 20);
-  const fadedR = splatAt(params, 24);
-  const fadedG = splatAt(params, 28);
-  const fadedB = splatAt(params, 32);
-  const hold = splatAt(params, 36);
-  const holdMiddle = splatAt(params, 40);
+  const perMetre = splatAt(params, 24);
+  const hazy = load<f32>(params, 24) > 0;
   const keep = f32x4.sub(ONE, inset);
   const perKeep = f32x4.div(ONE, keep);
-  const drain = f32x4.sub(ONE, saturation);
   const last = f32x4.splat(<f32>(codeSteps - 1));
 
   for (let y = from; y < to; y++) {
@@ -126,23 +120,19 @@ export function mixRows(
           addedB = f32x4.add(addedB, f32x4.mul(source, splatAt(layer, SOURCE_WEIGHTS + 8)));
         }
       }
-      const l = luminance(r, g, b);
-      const l2 = f32x4.mul(l, l);
-      const left = f32x4.sub(ONE, f32x4.div(f32x4.mul(hold, l2), f32x4.add(l2, holdMiddle)));
-      const faded = f32x4.add(f32x4.add(f32x4.mul(fadedR, r), f32x4.mul(fadedG, g)), f32x4.mul(fadedB, b));
-      const grey = f32x4.mul(drain, f32x4.pmax(ZERO, faded));
-      const sceneR = f32x4.add(
-        f32x4.add(f32x4.mul(f32x4.mul(left, ambientR), f32x4.add(grey, f32x4.mul(saturation, r))), f32x4.mul(r, lightR)),
-        addedR,
-      );
-      const sceneG = f32x4.add(
-        f32x4.add(f32x4.mul(f32x4.mul(left, ambientG), f32x4.add(grey, f32x4.mul(saturation, g))), f32x4.mul(g, lightG)),
-        addedG,
-      );
-      const sceneB = f32x4.add(
-        f32x4.add(f32x4.mul(f32x4.mul(left, ambientB), f32x4.add(grey, f32x4.mul(saturation, b))), f32x4.mul(b, lightB)),
-        addedB,
-      );
+      let sceneR = f32x4.add(f32x4.mul(ambient, v128.load(nightR + at)), f32x4.mul(r, lightR));
+      let sceneG = f32x4.add(f32x4.mul(ambient, v128.load(nightG + at)), f32x4.mul(g, lightG));
+      let sceneB = f32x4.add(f32x4.mul(ambient, v128.load(nightB + at)), f32x4.mul(b, lightB));
+      if (hazy) {
+        const clear = fading(f32x4.mul(perMetre, v128.load(distance + at)));
+        const veil = f32x4.sub(ONE, clear);
+        sceneR = f32x4.add(f32x4.mul(clear, sceneR), f32x4.mul(veil, mistR));
+        sceneG = f32x4.add(f32x4.mul(clear, sceneG), f32x4.mul(veil, mistG));
+        sceneB = f32x4.add(f32x4.mul(clear, sceneB), f32x4.mul(veil, mistB));
+      }
+      sceneR = f32x4.add(sceneR, addedR);
+      sceneG = f32x4.add(sceneG, addedG);
+      sceneB = f32x4.add(sceneB, addedB);
       const into = f32x4.mul(inset, luminance(sceneR, sceneG, sceneB));
       const filmR = develop(f32x4.add(f32x4.mul(keep, sceneR), into), toe);
       const filmG = develop(f32x4.add(f32x4.mul(keep, sceneG), into), toe);

@@ -36,3 +36,16 @@ export function filmResponse([r, g, b]: Rgb): Rgb {
   const out = (d: number) => Math.min(1, Math.max(0, (d - back) / keep));
   return [out(dr), out(dg), out(db)];
 }
+
+/** Brightest display light that is turned back; the film reaches 1 only for endless light. */
+export const BRIGHTEST = 0.9995;
+
+/** Display-linear colour back to the exposed scene-linear colour that gives it: the inverse of `filmResponse`. */
+export function filmUnresponse([r, g, b]: Rgb): Rgb {
+  const keep = 1 - FILM.inset;
+  const grey = FILM.inset * (LUMINANCE[0] * r + LUMINANCE[1] * g + LUMINANCE[2] * b);
+  const light = (d: number) => filmCurve.undevelop(Math.min(BRIGHTEST, keep * d + grey));
+  const [sr, sg, sb] = [light(r), light(g), light(b)];
+  const back = FILM.inset * (LUMINANCE[0] * sr + LUMINANCE[1] * sg + LUMINANCE[2] * sb);
+  return [(sr - back) / keep, (sg - back) / keep, (sb - back) / keep];
+}

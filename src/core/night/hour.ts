@@ -13,10 +13,10 @@ export interface HourValues {
 /** Named places of the hour line, with the values that a night starts from there. Hours run from 0 to 1. */
 export const HOURS: readonly (HourValues & { at: number; name: string })[] = [
   { at: 0, name: 'sunset', exposure: -1.2, kelvin: 5000, saturation: 0.95, rods: 0 },
-  { at: 0.24, name: 'dusk', exposure: -2.3, kelvin: 6400, saturation: 0.86, rods: 0.15 },
-  { at: 0.44, name: 'blue hour', exposure: -3.4, kelvin: 8600, saturation: 0.74, rods: 0.4 },
-  { at: 0.72, name: 'night', exposure: -4.7, kelvin: 8000, saturation: 0.55, rods: 0.7 },
-  { at: 1, name: 'deep night', exposure: -5.8, kelvin: 7400, saturation: 0.42, rods: 0.9 },
+  { at: 0.24, name: 'dusk', exposure: -2.3, kelvin: 8200, saturation: 0.74, rods: 0.15 },
+  { at: 0.44, name: 'blue hour', exposure: -3.4, kelvin: 13000, saturation: 0.58, rods: 0.4 },
+  { at: 0.72, name: 'night', exposure: -4.7, kelvin: 12000, saturation: 0.44, rods: 0.7 },
+  { at: 1, name: 'deep night', exposure: -5.8, kelvin: 11000, saturation: 0.36, rods: 0.9 },
 ];
 
 /** How far the sun stands below the horizon at the end of the hour line, degrees. */

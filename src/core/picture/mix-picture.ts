@@ -1,7 +1,6 @@
 import { LUMINANCE } from '../color/luminance';
 import { DISPLAY_CODE_STEPS } from '../film/display-codes';
 import { FILM, filmCurve } from '../film/film-response';
-import { highlightHold } from '../night/highlight-hold';
 import type { RgbPlanes } from '../plane/plane';
 import type { LayerWeights, Weights } from './weights';
 
@@ -14,24 +13,33 @@ export interface LayerPlanes {
   sourceRows: { from: number; to: number };
 }
 
+/** What is there without any lamp, for a region. */
+export interface BasePlanes {
+  /** Linear planes of what lamps light. */
+  plate: RgbPlanes;
+  /** The plate under the night's ambient light. */
+  night: RgbPlanes;
+  /** Way through haze, metres. */
+  distance: Float32Array;
+}
+
 /**
- * The sum, developed: `film(plate * (ambient + spill) + air + source)` as display codes with full alpha.
+ * The sum, developed: `film(clear * (ambient + plate * spill) + mist + air + source)` as display codes with full alpha.
  *
  * @param out RGBA codes, 4 * width * height: bytes, or 16-bit words with matching `codes`
- * @param plate linear planes of the region
  * @param layers planes beside `weights.layers`
  * @param codes table from `createDisplayCodes`, for 255 or 65535 levels
  * @param rows first and last + 1 row of the region to mix
  */
 export function mixPicture(
   out: Uint8ClampedArray | Uint16Array,
-  plate: RgbPlanes,
+  base: BasePlanes,
   layers: readonly LayerPlanes[],
   weights: Weights,
   codes: Uint16Array,
   rows: { from: number; to: number },
 ): void {
-  const { width } = plate;
+  const { width } = base.plate;
   const opaque = codes[DISPLAY_CODE_STEPS - 1];
   const channels = ([0, 1, 2] as const).map((c) => {
     const light = new Float32Array(width);
@@ -45,7 +53,7 @@ export function mixPicture(
       added.fill(0);
       layers.forEach((planes, k) => addLayerRow(light, added, planes, weights.layers[k], c, y, width));
     }
-    developRow(out, plate, first, channels[0], channels[1], channels[2], weights, codes, opaque);
+    developRow(out, base, first, channels[0], channels[1], channels[2], weights, codes, opaque);
   }
 }
 
@@ -71,12 +79,12 @@ type ChannelRow = { light: Float32Array; added: Float32Array };
 
 function developRow(
   out: Uint8ClampedArray | Uint16Array,
-  plate: RgbPlanes,
+  { plate, night, distance }: BasePlanes,
   first: number,
   red: ChannelRow,
   green: ChannelRow,
   blue: ChannelRow,
-  { ambient, saturation, grey: faded, hold }: Weights,
+  { ambient, mist }: Weights,
   codes: Uint16Array,
   opaque: number,
 ): void {
@@ -89,12 +97,14 @@ function developRow(
     codes[display <= 0 ? 0 : display >= 1 ? last : (Math.sqrt(display) * last + 0.5) | 0];
   for (let x = 0; x < plate.width; x++) {
     const i = first + x;
-    const [r, g, b] = [plate.r[i], plate.g[i], plate.b[i]];
-    const left = highlightHold(wr * r + wg * g + wb * b, hold);
-    const grey = (1 - saturation) * Math.max(0, faded[0] * r + faded[1] * g + faded[2] * b);
-    const sr = left * ambient[0] * (grey + saturation * r) + r * red.light[x] + red.added[x];
-    const sg = left * ambient[1] * (grey + saturation * g) + g * green.light[x] + green.added[x];
-    const sb = left * ambient[2] * (grey + saturation * b) + b * blue.light[x] + blue.added[x];
+    const clear = Math.exp(-mist.perMetre * distance[i]);
+    const veil = 1 - clear;
+    const sr =
+      clear * (ambient * night.r[i] + plate.r[i] * red.light[x]) + veil * mist.color[0] + red.added[x];
+    const sg =
+      clear * (ambient * night.g[i] + plate.g[i] * green.light[x]) + veil * mist.color[1] + green.added[x];
+    const sb =
+      clear * (ambient * night.b[i] + plate.b[i] * blue.light[x]) + veil * mist.color[2] + blue.added[x];
     const into = inset * (wr * sr + wg * sg + wb * sb);
     const dr = develop(keep * sr + into);
     const dg = develop(keep * sg + into);

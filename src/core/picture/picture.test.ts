@@ -1,11 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { createDisplayCodes } from '../film/display-codes';
 import { filmResponse } from '../film/film-response';
-import { LUMINANCE } from '../color/luminance';
 import { srgb } from '../color/srgb';
 import { streetLamp, testCircuit } from '../../../test/street';
 import { kelvinGel } from '../fixture/defaults';
-import { fadedGrey } from '../night/scotopic';
+import { ambientLight } from '../night/ambient-light';
 import { newScene } from '../scene/new-scene';
 import type { Circuit, Fixture, Scene } from '../scene/schema';
 import { burns, layersOf } from './layers';
@@ -74,8 +73,9 @@ describe('pictureWeights', () => {
   it('makes a lamp brighter beside the ambient light as the evening goes on', () => {
     const base = scene([circuit('a')], [fixture('1', 'a')]);
     const ratio = (hour: number) => {
-      const { ambient, layers } = weigh({ ...base, night: { ...base.night, hour } });
-      return layers[0].spill[1] / ambient[1];
+      const night = { ...base.night, hour };
+      const { ambient, layers } = weigh({ ...base, night });
+      return layers[0].spill[1] / (ambient * ambientLight(night).gains[1]);
     };
     expect(ratio(0.44)).toBeGreaterThan(10 * ratio(0));
     expect(ratio(1)).toBeGreaterThan(ratio(0.44));
@@ -91,16 +91,17 @@ describe('mixPicture', () => {
     g: Float32Array.of(value[1]),
     b: Float32Array.of(value[2]),
   });
-  const dark: Weights = { ambient: [0, 0, 0], saturation: 1, grey: LUMINANCE, hold: 0, layers: [] };
+  const dark: Weights = { ambient: 0, mist: { color: [1, 1, 1], perMetre: 0 }, layers: [] };
   const planes = (spill: number, air: number, source: number): LayerPlanes => ({
     spill: Float32Array.of(spill),
     air: Float32Array.of(air),
     source: Float32Array.of(source),
     sourceRows: { from: 0, to: 1 },
   });
-  const mix = (plate: number[], layers: LayerPlanes[], weights: Weights) => {
+  const mix = (plate: number[], layers: LayerPlanes[], weights: Weights, distance = 10) => {
     const out = new Uint8ClampedArray(4);
-    mixPicture(out, rgb(plate), layers, weights, codes, { from: 0, to: 1 });
+    const base = { plate: rgb(plate), night: rgb(plate), distance: Float32Array.of(distance) };
+    mixPicture(out, base, layers, weights, codes, { from: 0, to: 1 });
     return [...out];
   };
   const developed = (light: [number, number, number]) =>
@@ -110,7 +111,7 @@ describe('mixPicture', () => {
     const layers = [planes(2, 0.5, 0.25)];
     const weights: Weights = {
       ...dark,
-      ambient: [0.1, 0.1, 0.1],
+      ambient: 0.1,
       layers: [{ spill: [1, 0.5, 0.25], air: [0.1, 0, 0], source: [0, 0.2, 0] }],
     };
     const [r, g, b, alpha] = mix([0.4, 0.4, 0.4], layers, weights);
@@ -124,32 +125,19 @@ describe('mixPicture', () => {
     expect(mix([0, 0, 0], [planes(100, 0, 0)], weights).slice(0, 3)).toEqual([0, 0, 0]);
   });
 
-  it('takes colour out of ambient light without touching its luminance', () => {
-    const weights: Weights = { ...dark, ambient: [0.5, 0.5, 0.5], saturation: 0 };
-    const [r, g, b] = mix([0.8, 0.3, 0.1], [], weights);
-    expect(r).toBe(g);
-    expect(g).toBe(b);
-  });
-
-  it('sees reds go dark with rods, and leaves greys alone', () => {
-    const rods: Weights = { ...dark, ambient: [0.5, 0.5, 0.5], saturation: 0, grey: fadedGrey(1) };
-    const cones: Weights = { ...rods, grey: fadedGrey(0) };
-    expect(mix([0.6, 0.05, 0.05], [], rods)[0]).toBeLessThan(mix([0.6, 0.05, 0.05], [], cones)[0] - 20);
-    expect(mix([0.4, 0.4, 0.4], [], rods)).toEqual(mix([0.4, 0.4, 0.4], [], cones));
-  });
-
-  it('holds down what was bright by day, and never what a lamp lights', () => {
-    const held: Weights = { ...dark, ambient: [0.2, 0.2, 0.2], hold: 0.8 };
-    const free: Weights = { ...held, hold: 0 };
-    expect(mix([0.9, 0.9, 0.9], [], held)[0]).toBeLessThan(mix([0.9, 0.9, 0.9], [], free)[0] * 0.7);
-    expect(mix([0.03, 0.03, 0.03], [], free)[0] - mix([0.03, 0.03, 0.03], [], held)[0]).toBeLessThanOrEqual(
-      1,
-    );
-    const lamp: Pick<Weights, 'layers'> = {
-      layers: [{ spill: [1, 1, 1], air: [0, 0, 0], source: [0, 0, 0] }],
+  it('fades what lies far into the haze, and leaves the light in the air and of lamps alone', () => {
+    const weights: Weights = {
+      ambient: 1,
+      mist: { color: [0.02, 0.03, 0.05], perMetre: 0.01 },
+      layers: [{ spill: [1, 1, 1], air: [0, 0, 0], source: [0.5, 0.5, 0.5] }],
     };
-    const lit = (weights: Weights) =>
-      mix([0.9, 0.9, 0.9], [planes(1, 0, 0)], { ...weights, ...lamp, ambient: [0, 0, 0] });
-    expect(lit(held)).toEqual(lit(free));
+    const at = (distance: number) => mix([0.3, 0.3, 0.3], [planes(1, 0, 1)], weights, distance);
+    const clear = Math.exp(-0.5);
+    const through = (mist: number) => clear * 0.6 + (1 - clear) * mist + 0.5;
+    const expected = developed([through(0.02), through(0.03), through(0.05)]);
+    at(50)
+      .slice(0, 3)
+      .forEach((code, c) => expect(Math.abs(code - expected[c])).toBeLessThanOrEqual(1));
+    expect(at(1e6).slice(0, 3)).toEqual(mix([0.9, 0, 0], [planes(1, 0, 1)], weights, 1e6).slice(0, 3));
   });
 });

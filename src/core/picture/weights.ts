@@ -1,11 +1,11 @@
 import type { Rgb } from '../color/rgb';
 import { GLASS_HOLD } from '../fixture/globe';
 import { gelColor } from '../fixture/gel-color';
-import { ambientGains } from '../night/ambient-gains';
+import { blackbodyRgb } from '../color/planckian';
+import { CAMERA_WHITE } from '../night/ambient-gains';
 import { ambientLux } from '../night/hour';
-import { fadedGrey } from '../night/scotopic';
 import { RANGES } from '../scene/ranges';
-import type { Scene } from '../scene/schema';
+import type { Night, Scene } from '../scene/schema';
 import { burns, type Layer } from './layers';
 
 /** Reflectance that the plate's median luminance stands for. */
@@ -20,22 +20,31 @@ const LAND_SHARE = 0.36;
 /** Scattering coefficient of the air at a haze of 1, per metre. */
 const THICKEST_HAZE = 0.02;
 
+/** Light that endless haze sends to the eye under the ambient light, as a plate's would be under the same exposure. */
+const HAZE_LIGHT = 0.3;
+
 /** Light of a fader in stops. At the lowest stop it is off. */
 export function faderGain(stops: number): number {
   return stops <= RANGES.level.min ? 0 : 2 ** stops;
 }
 
+/** Light of the picture that one lux on the plate gives, under a night's exposure. */
+export function lightPerLux({ exposure, hour }: Pick<Night, 'exposure' | 'hour'>): number {
+  return (LAND_SHARE * 2 ** exposure) / ambientLux(hour);
+}
+
 /** What the parts of a picture are multiplied by before they are added. */
 export interface Weights {
-  /** Gains on the plate under ambient light. */
-  ambient: Rgb;
-  /** Saturation of what ambient light shows. */
-  saturation: number;
-  /** Weights of the grey toward which it fades. */
-  grey: Rgb;
-  /** How far the plate's highlights are held down, 0 to 1. */
-  hold: number;
+  /** Gain on the night's base. */
+  ambient: number;
+  mist: Mist;
   layers: LayerWeights[];
+}
+
+/** Haze over distance: what lies behind it fades by `exp(-perMetre * distance)`, and its own light stands in. */
+export interface Mist {
+  color: Rgb;
+  perMetre: number;
 }
 
 /** Weights of one layer: spill is lux on the plate, air and source are cd/m2. */
@@ -53,15 +62,14 @@ export interface LayerWeights {
  */
 export function pictureWeights(scene: Scene, layers: readonly Layer[], middle: number): Weights {
   const { night, desk } = scene;
-  const perLux = (LAND_SHARE * 2 ** night.exposure) / ambientLux(night.hour);
+  const perLux = lightPerLux(night);
   const perNit = (Math.PI * perLux * middle) / MIDDLE_GREY;
   const ambient = faderGain(desk.ambient);
+  const glow = HAZE_LIGHT * ambient * 2 ** (night.exposure + night.hazeGlow);
   const haze = THICKEST_HAZE * night.haze ** 2;
   return {
-    ambient: times(ambientGains(night.exposure, night.kelvin, night.tint), ambient),
-    saturation: night.saturation,
-    grey: fadedGrey(night.rods),
-    hold: night.hold,
+    ambient,
+    mist: { color: times(blackbodyRgb(night.hazeKelvin, CAMERA_WHITE), glow), perMetre: haze },
     layers: layers.map(({ circuit, gel }) => {
       const lit = burns(circuit, scene) ? faderGain(circuit.level) * faderGain(desk.master) : 0;
       const color = times(gelColor(gel), lit);

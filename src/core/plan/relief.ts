@@ -20,14 +20,28 @@ export interface Relief {
   unturned: Float32Array;
   /** Coverage by land; the rest is sky, which takes no spill. */
   land: Float32Array;
+  /** Length of the way through haze from the eye, metres: to the land, or out of the haze's top in the sky. */
+  distance: Float32Array;
 }
 
 /** Names of a relief's planes, in the order in which engines lay them out. */
-export const RELIEF_PLANES = ['reach', 'normalX', 'normalY', 'normalZ', 'unturned', 'land'] as const;
+export const RELIEF_PLANES = [
+  'reach',
+  'normalX',
+  'normalY',
+  'normalZ',
+  'unturned',
+  'land',
+  'distance',
+] as const;
 
-/** Steepens a coverage about its middle: a guided edge is a few pixels wider than the plate's. */
+/** Height of the top of the haze over the eye, and the farthest way through it, metres. */
+const HAZE = { top: 120, farthest: 4000 } as const;
+
+/** Steepening of a coverage about its middle: a guided edge is a few pixels wider than the plate's. */
 const FIRM = 1.8;
-const firm = (coverage: number) => Math.min(1, Math.max(0, (coverage - 0.5) * FIRM + 0.5));
+/** A coverage with a firmer edge. */
+export const firm = (coverage: number) => Math.min(1, Math.max(0, (coverage - 0.5) * FIRM + 0.5));
 
 /**
  * Relief of a region: ground where the survey found ground, the rest upright and facing the eye where its column meets
@@ -59,6 +73,7 @@ export function reliefOf(
       const guide = Math.cbrt(
         LUMINANCE[0] * plate.r[i] + LUMINANCE[1] * plate.g[i] + LUMINANCE[2] * plate.b[i],
       );
+      const aside = corner[0] + u * across[0] + v * down[0];
       const ahead = Math.max(corner[1] + u * across[1] + v * down[1], 1e-6);
       const rise = corner[2] + u * across[2] + v * down[2];
       // The ground at the foot of this column: how far ahead it lies.
@@ -74,7 +89,11 @@ export function reliefOf(
       out.normalY[i] = -(1 - ground) / norm;
       out.normalZ[i] = ground / norm;
       out.unturned[i] = 1 - ground;
-      out.land[i] = 1 - firm(skySlope[x] * guide + skyOffset[x]);
+      const land = 1 - firm(skySlope[x] * guide + skyOffset[x]);
+      out.land[i] = land;
+      const ray = Math.hypot(aside, ahead, rise);
+      const perSky = Math.max(1 / HAZE.farthest, rise / (HAZE.top * ray));
+      out.distance[i] = 1 / (land / (out.reach[i] * ray) + (1 - land) * perSky);
     }
   }
 }

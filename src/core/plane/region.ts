@@ -20,3 +20,6 @@ export function wholeRegion(width: number, height: number): Region {
 export function rowsOf(region: Region, first: number, rows: number): Region {
   return { ...region, top: region.top + first, height: rows };
 }
+
+/** A region as a text that names it. */
+export const regionKey = (region: Region): string => Object.values(region).join();

@@ -1,6 +1,8 @@
+import { fitFrame } from '../frame/frame';
 import { hourValues } from '../night/hour';
+import type { Pass } from '../matte/pass';
 import { RANGES } from './ranges';
-import type { Circuit, Desk, Fixture, GroundPlan, Night, Scene } from './schema';
+import type { Circuit, Desk, Fixture, GroundPlan, Matte, Night, Place, Scene, SceneFrame } from './schema';
 import type { Command } from './command';
 
 const hold = (value: number, { min, max }: { min: number; max: number }) =>
@@ -11,6 +13,14 @@ export const renameScene = (title: string): Command => ({
   label: 'Name',
   apply: (scene) => {
     scene.title = title;
+  },
+});
+
+/** Makes the scene again what it was at a moment with a name. */
+export const returnToMoment = (name: string, moment: Scene): Command => ({
+  label: `Back to ${name}`,
+  apply: (scene) => {
+    Object.assign(scene, moment, { title: scene.title, plate: scene.plate });
   },
 });
 
@@ -37,6 +47,48 @@ export const setNight = (label: string, values: Partial<Night>): Command => ({
   label,
   apply: (scene) => {
     Object.assign(scene.night, values);
+  },
+});
+
+/** Parts of the night that hold values of their own. */
+export type NightPart = 'shape' | 'byTone' | 'refit' | 'surround';
+
+/** Sets values of one part of the night. */
+export const setNightPart = <Part extends NightPart>(
+  label: string,
+  part: Part,
+  values: Partial<Night[Part]>,
+): Command => ({
+  label,
+  apply: ({ night }) => {
+    Object.assign(night[part], values);
+  },
+});
+
+/** Sets how strongly the look-up table counts. */
+export const setLutStrength = (strength: number): Command => ({
+  label: 'Look-up table: strength',
+  apply: ({ night }) => {
+    if (night.lut) night.lut.strength = strength;
+  },
+});
+
+/** Sets the frame, held inside the plate. */
+export const setFrame = (label: string, values: Partial<SceneFrame>): Command => ({
+  label,
+  apply: (scene) => {
+    const { plate, frame } = scene;
+    const next = { ...frame, ...values };
+    const { min } = RANGES.frameSide;
+    const held = {
+      ...next,
+      width: hold(next.width, RANGES.frameSide),
+      height: hold(next.height, RANGES.frameSide),
+      angle: hold(next.angle, RANGES.angle),
+    };
+    const fitted = fitFrame(held, plate.width / plate.height);
+    if (fitted.width < min || fitted.height < min) return;
+    scene.frame = { ...fitted, ratio: next.ratio };
   },
 });
 
@@ -107,3 +159,46 @@ export const moveToCircuit = (fixtureId: string, circuit: Circuit): Command => (
 function dropEmptyCircuits(scene: Scene): void {
   scene.circuits = scene.circuits.filter(({ id }) => scene.fixtures.some((f) => f.circuit === id));
 }
+
+/** Adds a matte. */
+export const addMatte = (matte: Matte): Command => ({
+  label: `Matte: ${matte.name}`,
+  apply: (scene) => {
+    scene.mattes.push(matte);
+  },
+});
+
+/** Sets values of one matte. */
+export const setMatte = (label: string, id: string, values: Partial<Omit<Matte, 'id'>>): Command => ({
+  label,
+  apply: (scene) => {
+    const matte = scene.mattes.find((m) => m.id === id);
+    if (matte) Object.assign(matte, values);
+  },
+});
+
+/** Sets values of one pass of a matte. */
+export const setPass = (label: string, matteId: string, id: string, values: Partial<Pass>): Command => ({
+  label,
+  apply: (scene) => {
+    const pass = scene.mattes.find((m) => m.id === matteId)?.passes.find((p) => p.id === id);
+    if (pass) Object.assign(pass, values);
+  },
+});
+
+/** Takes a matte away, and what it was used for with it. */
+export const removeMatte = (id: string): Command => ({
+  label: 'Take away a matte',
+  apply: (scene) => {
+    scene.mattes = scene.mattes.filter((m) => m.id !== id);
+    scene.places = scene.places.filter((place) => place.matte !== id);
+  },
+});
+
+/** Sets the places of which the night's own light is lifted or lowered. */
+export const setPlaces = (label: string, places: Place[]): Command => ({
+  label,
+  apply: (scene) => {
+    scene.places = places;
+  },
+});

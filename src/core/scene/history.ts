@@ -7,10 +7,15 @@ export interface LogEntry extends Change {
   kind: 'do' | 'undo' | 'redo';
 }
 
+/** A change that was done, with the entry of the log that did it. */
+export interface DoneChange extends Change {
+  id: string;
+}
+
 /** What can be undone and done again, latest last. */
 export interface HistoryStacks {
-  done: Change[];
-  undone: Change[];
+  done: DoneChange[];
+  undone: DoneChange[];
 }
 
 /** Reads the stacks off a log: a log only grows, so that undo works after a reload and between two tabs. */
@@ -20,8 +25,12 @@ export function stacksOf(log: readonly LogEntry[]): HistoryStacks {
 
 /** The stacks after one more entry. */
 export function advance({ done, undone }: HistoryStacks, entry: LogEntry): HistoryStacks {
-  if (entry.kind === 'undo') return { done: done.slice(0, -1), undone: [...undone, flip(entry)] };
-  const change = { label: entry.label, patches: entry.patches, inverse: entry.inverse };
+  if (entry.kind === 'undo')
+    return {
+      done: done.slice(0, -1),
+      undone: [...undone, { ...flip(entry), id: done.at(-1)?.id ?? entry.id }],
+    };
+  const change = { id: entry.id, label: entry.label, patches: entry.patches, inverse: entry.inverse };
   return { done: [...done, change], undone: entry.kind === 'redo' ? undone.slice(0, -1) : [] };
 }
 

@@ -1,3 +1,4 @@
+import { WHOLE_FRAME } from '../frame/frame';
 import { FIRST_HOUR, startingNight } from '../night/starting-night';
 import { SCENE_VERSION, type Scene } from './schema';
 
@@ -11,7 +12,10 @@ export function newScene(title: string, plate: Scene['plate'], lens?: number): S
     version: SCENE_VERSION,
     title,
     plate,
+    frame: { ...WHOLE_FRAME, ratio: 0 },
     night: startingNight(FIRST_HOUR),
+    mattes: [],
+    places: [],
     plan: {
       horizon: { left: UNKNOWN.horizon, right: UNKNOWN.horizon },
       eyeHeight: UNKNOWN.eyeHeight,

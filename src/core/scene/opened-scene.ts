@@ -19,4 +19,6 @@ export interface OpenScene {
   scene: Scene;
   revision: number;
   log: LogEntry[];
+  /** 35 mm equivalent focal length that the photo names. */
+  photoLens?: number;
 }

@@ -1,10 +1,22 @@
-import { ValidationError } from 'yup';
+import { object, string, ValidationError } from 'yup';
 import { upgradeScene } from './upgrade';
-import { sceneSchema, SCENE_VERSION, type Scene } from './schema';
+import { sceneSchema, SCENE_VERSION, type Night, type Scene } from './schema';
+import { nightSchema } from './night-schema';
 
 /** A document that cannot be read, with a reason a person understands. */
 export class SceneFormatError extends Error {
   override name = 'SceneFormatError';
+}
+
+/** The reason in what a schema throws. */
+function reading<T>(what: string, read: () => T): T {
+  try {
+    return read();
+  } catch (error) {
+    if (error instanceof ValidationError)
+      throw new SceneFormatError(`The ${what} is damaged: ${error.message}.`);
+    throw error;
+  }
 }
 
 /**
@@ -19,11 +31,36 @@ export function parseScene(value: unknown): Scene {
   if (typeof head.version === 'number' && head.version > SCENE_VERSION) {
     throw new SceneFormatError('This scene was made by a newer Sundew. Update Sundew to open it.');
   }
-  try {
-    return sceneSchema.validateSync(upgradeScene(head), { strict: true });
-  } catch (error) {
-    if (error instanceof ValidationError)
-      throw new SceneFormatError(`The scene is damaged: ${error.message}.`);
-    throw error;
+  return reading('scene', () => sceneSchema.validateSync(upgradeScene(head), { strict: true }));
+}
+
+/** A night with its name, as a file carries it from one installation to another. */
+export interface NocturneFile {
+  format: 'sundew-nocturne';
+  version: number;
+  name: string;
+  night: Night;
+  /** Text of the look-up table that the night uses. */
+  cube?: string;
+}
+
+const nocturneSchema = object({
+  name: string().strict().required().trim().max(80),
+  night: nightSchema,
+  cube: string().strict(),
+}).required();
+
+/** A plain JSON value as a nocturne of the newest version. Throws SceneFormatError. */
+export function parseNocturne(value: unknown): NocturneFile {
+  const head = value as Partial<NocturneFile> | null | undefined;
+  if (typeof head !== 'object' || head === null || head.format !== 'sundew-nocturne') {
+    throw new SceneFormatError('This file is not a Sundew nocturne.');
   }
+  if (typeof head.version !== 'number' || head.version > SCENE_VERSION) {
+    throw new SceneFormatError('This nocturne was made by a newer Sundew. Update Sundew to use it.');
+  }
+  const { name, night, cube } = reading('nocturne', () =>
+    nocturneSchema.validateSync(upgradeScene(head), { strict: true }),
+  );
+  return { format: 'sundew-nocturne', version: SCENE_VERSION, name, night, cube };
 }

@@ -16,6 +16,7 @@ import {
   setPlan,
 } from './commands';
 import { advance, flip, stacksOf, type LogEntry } from './history';
+import { PLAIN_GRADE } from '../night/starting-night';
 import { newScene } from './new-scene';
 import { parseScene } from './parse-scene';
 import { MOST_FIXTURES, type Scene } from './schema';
@@ -93,7 +94,7 @@ describe('history', () => {
     const stacks = stacksOf([first, second, undo]);
     expect(stacks.done).toHaveLength(1);
     expect(stacks.undone[0].patches).toEqual(second.patches);
-    const redone = advance(stacks, { id: 'r', kind: 'redo', ...stacks.undone[0] });
+    const redone = advance(stacks, { ...stacks.undone[0], id: 'r', kind: 'redo' });
     expect(redone.done).toHaveLength(2);
     expect(redone.undone).toHaveLength(0);
     expect(advance(stacks, first).undone).toHaveLength(0);
@@ -102,6 +103,15 @@ describe('history', () => {
   it('bears a log whose beginning is cut off', () => {
     expect(stacksOf([{ id: 'u', kind: 'undo', label: 'x', patches: [], inverse: [] }]).done).toEqual([]);
   });
+});
+
+/** A matte of one pass, which need not be right. */
+const matteOf = (pass: object) => ({
+  id: 'm',
+  name: 'M',
+  feather: 0,
+  invert: false,
+  passes: [{ id: 'p', join: 'add', ...pass }],
 });
 
 describe('parseScene', () => {
@@ -116,11 +126,14 @@ describe('parseScene', () => {
   });
 
   it('reads a scene of version 1 as the night that it was', () => {
-    const old = structuredClone(lit) as unknown as { version: number; night: Record<string, unknown> };
-    old.version = 1;
-    delete old.night.rods;
-    delete old.night.hold;
-    expect(parseScene(old).night).toEqual({ ...lit.night, rods: 0, hold: 0 });
+    const rest: Partial<Scene> = structuredClone(lit);
+    delete rest.frame;
+    const { hour, exposure, kelvin, tint, saturation, haze } = lit.night;
+    const night = { hour, exposure, kelvin, tint, saturation, haze };
+    expect(parseScene({ ...rest, version: 1, night })).toEqual({
+      ...lit,
+      night: { ...night, rods: 0, hold: 0, ...PLAIN_GRADE },
+    });
   });
 
   it.each([
@@ -130,6 +143,17 @@ describe('parseScene', () => {
     ['a number out of range', spoil((s) => ((s.night as Scene['night']).exposure = 99)), 'night.exposure'],
     ['not a number', spoil((s) => ((s.plan as Scene['plan']).lens = NaN)), 'plan.lens'],
     ['a lens of zero', spoil((s) => ((s.plan as Scene['plan']).lens = 0)), 'plan.lens'],
+    [
+      'a place without its matte',
+      spoil((s) => (s.places = [{ matte: 'gone', outside: false, stops: 1 }])),
+      'matte that does not exist',
+    ],
+    ['a pass of no kind', spoil((s) => (s.mattes = [matteOf({ kind: 'wand' })])), 'mattes[0].passes[0]'],
+    [
+      'a pass that lacks what it needs',
+      spoil((s) => (s.mattes = [matteOf({ kind: 'tone', low: 0.1 })])),
+      'mattes[0].passes[0]',
+    ],
     ['an unknown field', spoil((s) => (s.extra = 1)), 'extra'],
     ['a circuit that is not there', spoil((s) => (s.circuits = [])), 'circuit that does not exist'],
     ['the same id twice', spoil((s) => (s.circuits = [circuit('a'), circuit('a')])), 'same id'],

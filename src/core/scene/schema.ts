@@ -1,38 +1,13 @@
 import { array, boolean, mixed, number, object, string, type InferType } from 'yup';
-import { RANGES } from './ranges';
+import { hash, id, isColor, name, platePoint, ranged, unique, type PickedColor } from './fields';
+import { matteSchema, MOST_MATTES, MOST_PLACES, placeSchema } from './matte-schema';
+import { nightSchema } from './night-schema';
 
 /** Names a scene file's version; see `upgrade.ts` for older ones. */
-export const SCENE_VERSION = 2;
+export const SCENE_VERSION = 3;
 
 /** Most fixtures that one scene holds. */
 export const MOST_FIXTURES = 500;
-
-const ranged = (name: keyof typeof RANGES) =>
-  number().strict().required().min(RANGES[name].min).max(RANGES[name].max);
-
-const name = () => string().strict().required().trim().max(80);
-const id = () =>
-  string()
-    .strict()
-    .required()
-    .matches(/^[\w-]{1,40}$/, '${path} is not a valid id');
-
-/** A place on the plate; it may lie outside the picture, but not absurdly far. */
-const platePoint = () =>
-  object({
-    u: number().strict().required().min(-4).max(5),
-    v: number().strict().required().min(-4).max(5),
-  })
-    .noUnknown()
-    .required();
-
-/** A linear colour of luminance 1, as picked off the picture. */
-export type PickedColor = [r: number, g: number, b: number];
-
-const isColor = (value: unknown): value is PickedColor =>
-  Array.isArray(value) &&
-  value.length === 3 &&
-  value.every((c) => typeof c === 'number' && c >= 0 && c <= 100);
 
 const gelSchema = object({
   /** Which of the two below counts. */
@@ -74,9 +49,6 @@ const circuitSchema = object({
   .noUnknown()
   .required();
 
-const unique = (items: { id: string }[] | undefined) =>
-  new Set(items?.map((item) => item.id)).size === (items?.length ?? 0);
-
 /** The document: one photo being turned to night, with all its decisions. */
 export const sceneSchema = object({
   format: string().oneOf(['sundew-scene']).required(),
@@ -84,30 +56,30 @@ export const sceneSchema = object({
   title: name(),
   plate: object({
     /** SHA-256 of the plate's file. */
-    asset: string()
-      .strict()
-      .required()
-      .matches(/^[0-9a-f]{64}$/, 'plate.asset is not a SHA-256'),
+    asset: hash('plate.asset'),
     width: number().strict().required().integer().min(1).max(40000),
     height: number().strict().required().integer().min(1).max(40000),
   })
     .noUnknown()
     .required(),
-  night: object({
-    /** Place on the hour line, 0 sunset to 1 deep night: sets the ambient light in lux. */
-    hour: number().strict().required().min(0).max(1),
-    exposure: ranged('exposure'),
-    kelvin: ranged('kelvin'),
-    tint: ranged('tint'),
-    saturation: ranged('saturation'),
-    /** How far what only ambient light shows is seen by rods alone: without colour, reds dark. */
-    rods: ranged('rods'),
-    /** How far what was bright by day is held down. */
-    hold: ranged('hold'),
-    haze: ranged('haze'),
+  /** What of the plate the picture shows: centre, sides as fractions of the plate's, turn in degrees. */
+  frame: object({
+    u: ranged('framePlace'),
+    v: ranged('framePlace'),
+    width: ranged('frameSide'),
+    height: ranged('frameSide'),
+    angle: ranged('angle'),
+    /** Width over height that the frame keeps; 0 leaves it free. */
+    ratio: number().strict().required().min(0).max(10),
   })
     .noUnknown()
     .required(),
+  night: nightSchema,
+  mattes: array(matteSchema)
+    .required()
+    .max(MOST_MATTES)
+    .test('unique', 'two mattes have the same id', unique),
+  places: array(placeSchema).required().max(MOST_PLACES),
   plan: object({
     horizon: object({ left: ranged('horizon'), right: ranged('horizon') })
       .noUnknown()
@@ -128,13 +100,20 @@ export const sceneSchema = object({
 })
   .noUnknown()
   .required()
+  .test('mattes', 'a place uses a matte that does not exist', (scene) => {
+    const ids = new Set(scene.mattes?.map((matte) => matte.id));
+    return (scene.places ?? []).every((place) => ids.has(place.matte));
+  })
   .test('circuits', 'a fixture is on a circuit that does not exist', (scene) => {
     const ids = new Set(scene.circuits?.map((circuit) => circuit.id));
     return (scene.fixtures ?? []).every((fixture) => ids.has(fixture.circuit));
   });
 
+export type Matte = Scene['mattes'][number];
+export type Place = Scene['places'][number];
 export type Scene = InferType<typeof sceneSchema>;
 export type Night = Scene['night'];
+export type SceneFrame = Scene['frame'];
 export type GroundPlan = Scene['plan'];
 export type Fixture = Scene['fixtures'][number];
 export type Gel = Fixture['gel'];

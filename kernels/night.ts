@@ -1,0 +1,254 @@
+/* The night's base, four pixels at a time. Twin of src/core/night/night-base.ts and src/core/grade/: same formulas, 32-bit. */
+import { develop, luminance, ONE, splatAt, undevelop, ZERO } from './film';
+
+/** Steps of the tables, as in src/core/grade/grade.ts. */
+const STEPS: i32 = 1024;
+const TONE_STEPS: i32 = 1024;
+const ENCODE: usize = 4 * (STEPS + 1);
+const DECODE: usize = 8 * (STEPS + 1);
+const BY_TONE: usize = 12 * (STEPS + 1);
+
+/* Bytes into the parameters of a grade, after those of the ambient light. */
+const DARKEST: usize = 48;
+const ON_LUMINANCE: usize = 52;
+const TONE_STRENGTH: usize = 56;
+const LOW: usize = 60;
+const STRETCH: usize = 64;
+const KNEE: usize = 68;
+const BEND: usize = 72;
+const LUT_STRENGTH: usize = 76;
+const LUT_DIMENSIONS: usize = 80;
+const LUT_SIZE: usize = 84;
+const LUT_MIN: usize = 88;
+const LUT_SPAN: usize = 100;
+
+const STEP_COUNT = f32x4.splat(<f32>STEPS);
+const LAST_STEP = i32x4.splat(STEPS - 1);
+const LAST_TONE = i32x4.splat(TONE_STEPS - 1);
+
+@inline
+function clamp(value: f32): f32 {
+  return min<f32>(1, max<f32>(0, value));
+}
+
+@inline
+function clamp4(value: v128): v128 {
+  return f32x4.pmin(ONE, f32x4.pmax(ZERO, value));
+}
+
+/** Values of a table between its entries, at four places; `stride` in bytes from an entry to the next. */
+@inline
+function read(table: usize, at: v128, last: v128, stride: i32): v128 {
+  const low = i32x4.min_s(last, i32x4.trunc_sat_f32x4_s(at));
+  const part = f32x4.sub(at, f32x4.convert_i32x4_s(low));
+  const offset = i32x4.mul(low, i32x4.splat(stride));
+  const a = table + <usize>i32x4.extract_lane(offset, 0);
+  const b = table + <usize>i32x4.extract_lane(offset, 1);
+  const c = table + <usize>i32x4.extract_lane(offset, 2);
+  const d = table + <usize>i32x4.extract_lane(offset, 3);
+  let from = v128.load32_zero(a);
+  from = v128.load32_lane(b, from, 1);
+  from = v128.load32_lane(c, from, 2);
+  from = v128.load32_lane(d, from, 3);
+  let to = v128.load32_zero(a + <usize>stride);
+  to = v128.load32_lane(b + <usize>stride, to, 1);
+  to = v128.load32_lane(c + <usize>stride, to, 2);
+  to = v128.load32_lane(d + <usize>stride, to, 3);
+  return f32x4.add(from, f32x4.mul(part, f32x4.sub(to, from)));
+}
+
+@inline
+function overRoot(table: usize, light: v128): v128 {
+  return read(table, f32x4.mul(f32x4.sqrt(clamp4(light)), STEP_COUNT), LAST_STEP, 4);
+}
+
+/** Where a channel falls on its side of the look-up table. */
+@inline
+function lutPlace(tone: f32, params: usize, channel: usize, last: f32): f32 {
+  const low = load<f32>(params + LUT_MIN + channel);
+  return min<f32>(last, max<f32>(0, (tone - low) * load<f32>(params + LUT_SPAN + channel)));
+}
+
+/**
+ * Three tones at `pixel` (planes of four, 16 bytes apart) through the look-up table, tetrahedral inside a cube. Entries are
+ * 16 bytes: red, green, blue and nothing.
+ */
+@inline
+function lookUp(pixel: usize, lut: usize, params: usize, size: i32, curves: bool): void {
+  const last = size - 1;
+  const r = lutPlace(load<f32>(pixel), params, 0, <f32>last);
+  const g = lutPlace(load<f32>(pixel + 16), params, 4, <f32>last);
+  const b = lutPlace(load<f32>(pixel + 32), params, 8, <f32>last);
+  const r0 = min<i32>(last - 1, <i32>r);
+  const g0 = min<i32>(last - 1, <i32>g);
+  const b0 = min<i32>(last - 1, <i32>b);
+  const fr = r - <f32>r0;
+  const fg = g - <f32>g0;
+  const fb = b - <f32>b0;
+  if (curves) {
+    const atR = lut + <usize>(r0 << 4);
+    const atG = lut + <usize>((g0 << 4) + 4);
+    const atB = lut + <usize>((b0 << 4) + 8);
+    store<f32>(pixel, load<f32>(atR) + fr * (load<f32>(atR + 16) - load<f32>(atR)));
+    store<f32>(pixel + 16, load<f32>(atG) + fg * (load<f32>(atG + 16) - load<f32>(atG)));
+    store<f32>(pixel + 32, load<f32>(atB) + fb * (load<f32>(atB + 16) - load<f32>(atB)));
+    return;
+  }
+  const stepR: i32 = 16;
+  const stepG: i32 = size << 4;
+  const stepB: i32 = stepG * size;
+  const origin = lut + <usize>(r0 * stepR + g0 * stepG + b0 * stepB);
+  const most = max<f32>(fr, max<f32>(fg, fb));
+  const least = min<f32>(fr, min<f32>(fg, fb));
+  const middle = fr + fg + fb - most - least;
+  // The largest fraction is walked first, the least last; with equal ones either way gives the same.
+  const firstStep = select<i32>(stepR, select<i32>(stepG, stepB, fg >= fb), fr >= fg && fr >= fb);
+  const lastStep = select<i32>(stepB, select<i32>(stepG, stepR, fg <= fr), fb <= fg && fb <= fr);
+  const third = origin + <usize>(stepR + stepG + stepB);
+  const looked = f32x4.add(
+    f32x4.add(
+      f32x4.mul(v128.load(origin), f32x4.splat(1 - most)),
+      f32x4.mul(v128.load(origin + <usize>firstStep), f32x4.splat(most - middle)),
+    ),
+    f32x4.add(
+      f32x4.mul(v128.load(third - <usize>lastStep), f32x4.splat(middle - least)),
+      f32x4.mul(v128.load(third), f32x4.splat(least)),
+    ),
+  );
+  store<f32>(pixel, f32x4.extract_lane(looked, 0));
+  store<f32>(pixel + 16, f32x4.extract_lane(looked, 1));
+  store<f32>(pixel + 32, f32x4.extract_lane(looked, 2));
+}
+
+/**
+ * The plate under ambient light alone, for `count` pixels, at least 4; the last ones are done twice where it is no
+ * multiple of 4. `open`: factors of the surroundings, or 0. `tables`: of a grade, or 0. `lut`: entries of a look-up table,
+ * or 0. `pixels`: 48 bytes of scratch. `params`: gains r, g, b, saturation, weights of the faded grey r, g, b, hold, square
+ * of its middle, toe, inset, brightest display light, darkest luminance; then the grade's.
+ */
+export function nightBase(
+  outR: usize,
+  outG: usize,
+  outB: usize,
+  plateR: usize,
+  plateG: usize,
+  plateB: usize,
+  open: usize,
+  tables: usize,
+  lut: usize,
+  params: usize,
+  pixels: usize,
+  count: i32,
+): void {
+  const gainR = splatAt(params, 0);
+  const gainG = splatAt(params, 4);
+  const gainB = splatAt(params, 8);
+  const saturation = splatAt(params, 12);
+  const fadedR = splatAt(params, 16);
+  const fadedG = splatAt(params, 20);
+  const fadedB = splatAt(params, 24);
+  const hold = splatAt(params, 28);
+  const holdMiddle = splatAt(params, 32);
+  const toe = splatAt(params, 36);
+  const inset = splatAt(params, 40);
+  const brightest = splatAt(params, 44);
+  const keep = f32x4.sub(ONE, inset);
+  const perKeep = f32x4.div(ONE, keep);
+  const drain = f32x4.sub(ONE, saturation);
+
+  const graded = tables != 0;
+  const onLuminance = graded && load<f32>(params + ON_LUMINANCE) > 0;
+  const strength = splatAt(params, TONE_STRENGTH);
+  const colored = graded && load<f32>(params + TONE_STRENGTH) > 0;
+  const low = splatAt(params, LOW);
+  const stretch = splatAt(params, STRETCH);
+  const knee = splatAt(params, KNEE);
+  const bend = splatAt(params, BEND);
+  const darkest = splatAt(params, DARKEST);
+  const lutStrength = splatAt(params, LUT_STRENGTH);
+  const looks = graded && load<f32>(params + LUT_STRENGTH) > 0;
+  const lutSize = <i32>load<f32>(params + LUT_SIZE);
+  const curves = <i32>load<f32>(params + LUT_DIMENSIONS) == 1;
+  const toneCount = f32x4.splat(<f32>TONE_STEPS);
+
+  let x = 0;
+  while (x < count) {
+    if (x > count - 4) x = count - 4;
+    const at = <usize>x << 2;
+    const r = v128.load(plateR + at);
+    const g = v128.load(plateG + at);
+    const b = v128.load(plateB + at);
+    const l = luminance(r, g, b);
+    const l2 = f32x4.mul(l, l);
+    let left = f32x4.sub(ONE, f32x4.div(f32x4.mul(hold, l2), f32x4.add(l2, holdMiddle)));
+    if (open) left = f32x4.mul(left, v128.load(open + at));
+    const faded = f32x4.add(f32x4.add(f32x4.mul(fadedR, r), f32x4.mul(fadedG, g)), f32x4.mul(fadedB, b));
+    const grey = f32x4.mul(drain, f32x4.pmax(ZERO, faded));
+    let sceneR = f32x4.mul(f32x4.mul(left, gainR), f32x4.add(grey, f32x4.mul(saturation, r)));
+    let sceneG = f32x4.mul(f32x4.mul(left, gainG), f32x4.add(grey, f32x4.mul(saturation, g)));
+    let sceneB = f32x4.mul(f32x4.mul(left, gainB), f32x4.add(grey, f32x4.mul(saturation, b)));
+    if (tables) {
+      const into = f32x4.mul(inset, luminance(sceneR, sceneG, sceneB));
+      const filmR = develop(f32x4.add(f32x4.mul(keep, sceneR), into), toe);
+      const filmG = develop(f32x4.add(f32x4.mul(keep, sceneG), into), toe);
+      const filmB = develop(f32x4.add(f32x4.mul(keep, sceneB), into), toe);
+      const back = f32x4.mul(inset, luminance(filmR, filmG, filmB));
+      let dr = clamp4(f32x4.mul(f32x4.sub(filmR, back), perKeep));
+      let dg = clamp4(f32x4.mul(f32x4.sub(filmG, back), perKeep));
+      let db = clamp4(f32x4.mul(f32x4.sub(filmB, back), perKeep));
+      if (onLuminance) {
+        const y4 = luminance(dr, dg, db);
+        const shaped = overRoot(tables, y4);
+        const gain = f32x4.div(shaped, f32x4.pmax(y4, darkest));
+        const lift = f32x4.sub(shaped, f32x4.mul(gain, y4));
+        dr = overRoot(tables + ENCODE, f32x4.add(f32x4.mul(gain, dr), lift));
+        dg = overRoot(tables + ENCODE, f32x4.add(f32x4.mul(gain, dg), lift));
+        db = overRoot(tables + ENCODE, f32x4.add(f32x4.mul(gain, db), lift));
+      } else {
+        dr = overRoot(tables, dr);
+        dg = overRoot(tables, dg);
+        db = overRoot(tables, db);
+      }
+      if (colored) {
+        const tone = f32x4.mul(clamp4(luminance(dr, dg, db)), toneCount);
+        const strip = tables + BY_TONE;
+        dr = f32x4.add(dr, f32x4.mul(strength, f32x4.sub(read(strip, tone, LAST_TONE, 12), dr)));
+        dg = f32x4.add(dg, f32x4.mul(strength, f32x4.sub(read(strip + 4, tone, LAST_TONE, 12), dg)));
+        db = f32x4.add(db, f32x4.mul(strength, f32x4.sub(read(strip + 8, tone, LAST_TONE, 12), db)));
+      }
+      dr = clamp4(f32x4.mul(f32x4.sub(dr, low), stretch));
+      dg = clamp4(f32x4.mul(f32x4.sub(dg, low), stretch));
+      db = clamp4(f32x4.mul(f32x4.sub(db, low), stretch));
+      if (looks) {
+        v128.store(pixels, dr);
+        v128.store(pixels + 16, dg);
+        v128.store(pixels + 32, db);
+        for (let k: usize = 0; k < 16; k += 4) lookUp(pixels + k, lut, params, lutSize, curves);
+        dr = clamp4(f32x4.add(dr, f32x4.mul(lutStrength, f32x4.sub(v128.load(pixels), dr))));
+        dg = clamp4(f32x4.add(dg, f32x4.mul(lutStrength, f32x4.sub(v128.load(pixels + 16), dg))));
+        db = clamp4(f32x4.add(db, f32x4.mul(lutStrength, f32x4.sub(v128.load(pixels + 32), db))));
+      }
+      // Over the knee of the ceiling tones are bent, all channels alike.
+      const brightestTone = f32x4.pmax(f32x4.pmax(dr, dg), f32x4.pmax(db, darkest));
+      const over = f32x4.pmax(ZERO, f32x4.sub(brightestTone, knee));
+      const under = f32x4.sub(brightestTone, over);
+      const bent = f32x4.add(under, f32x4.div(over, f32x4.add(ONE, f32x4.mul(over, bend))));
+      const scale = f32x4.mul(STEP_COUNT, f32x4.div(bent, brightestTone));
+      dr = read(tables + DECODE, f32x4.mul(scale, dr), LAST_STEP, 4);
+      dg = read(tables + DECODE, f32x4.mul(scale, dg), LAST_STEP, 4);
+      db = read(tables + DECODE, f32x4.mul(scale, db), LAST_STEP, 4);
+      const shared = f32x4.mul(inset, luminance(dr, dg, db));
+      const lightR = undevelop(f32x4.add(f32x4.mul(keep, dr), shared), toe, brightest);
+      const lightG = undevelop(f32x4.add(f32x4.mul(keep, dg), shared), toe, brightest);
+      const lightB = undevelop(f32x4.add(f32x4.mul(keep, db), shared), toe, brightest);
+      const away = f32x4.mul(inset, luminance(lightR, lightG, lightB));
+      sceneR = f32x4.mul(f32x4.sub(lightR, away), perKeep);
+      sceneG = f32x4.mul(f32x4.sub(lightG, away), perKeep);
+      sceneB = f32x4.mul(f32x4.sub(lightB, away), perKeep);
+    }
+    v128.store(outR + at, sceneR);
+    v128.store(outG + at, sceneG);
+    v128.store(outB + at, sceneB);
+    x += 4;
+  }
+}

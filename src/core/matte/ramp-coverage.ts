@@ -1,0 +1,18 @@
+import { smoothStep } from './key-coverage';
+import type { RampPass } from './pass';
+
+/** Coverage of a ramp at a place of the plate. `aspect`: the plate's width over its height. */
+export function rampCoverage(
+  { shape, from, to, soft }: RampPass,
+  u: number,
+  v: number,
+  aspect: number,
+): number {
+  const [ax, ay] = [to.u - from.u, (to.v - from.v) / aspect];
+  const [x, y] = [u - from.u, (v - from.v) / aspect];
+  const way =
+    shape === 'straight'
+      ? (x * ax + y * ay) / Math.max(1e-9, ax * ax + ay * ay)
+      : Math.hypot(x / Math.max(1e-6, Math.abs(ax)), y / Math.max(1e-6, Math.abs(ay)));
+  return 1 - smoothStep(1 - Math.max(soft, 1e-3), 1, way);
+}
