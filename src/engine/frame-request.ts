@@ -1,3 +1,4 @@
+import type { CoverageView } from '@/core/matte/show-coverage';
 import type { Region } from '@/core/plane/region';
 import type { GroundPlan, Scene } from '@/core/scene/schema';
 
@@ -13,4 +14,6 @@ export interface FrameRequest {
    * what is ground and what stands is found anew when it ends.
    */
   surveyAt?: GroundPlan['horizon'];
+  /** A matte to be looked at, over the picture. */
+  show?: { matte: string; view: CoverageView };
 }

@@ -1,16 +1,20 @@
 import { createDisplayCodes, DISPLAY_CODE_STEPS } from '@/core/film/display-codes';
-import { FILM } from '@/core/film/film-response';
+import { BRIGHTEST, FILM } from '@/core/film/film-response';
+import { ceilingBend, ceilingKnee } from '@/core/grade/ceiling';
+import { DARKEST } from '@/core/grade/grade-color';
+import type { AmbientLight } from '@/core/night/ambient-light';
 import { HOLD_MIDDLE } from '@/core/night/highlight-hold';
 import type { Weights } from '@/core/picture/weights';
 import type { Camera } from '@/core/plan/camera';
 import type { Region } from '@/core/plane/region';
 import type { PointLight } from '@/core/spill/point-light';
-import type { LayerRefs, PlaneRef, PlateRefs, ReliefRefs, Rows } from './task';
+import type { BaseRefs, GradeRefs, LayerRefs, PlaneRef, PlateRefs, ReliefRefs, Rows } from './task';
 
 /** What `kernels/` exports. All arguments are numbers: byte offsets into the shared memory, and counts. */
 interface KernelExports {
   mixRows: (...args: number[]) => void;
   addPointLight: (...args: number[]) => void;
+  nightBase: (...args: number[]) => void;
 }
 
 /** The hot loops as SIMD, on the planes of a shared memory. */
@@ -18,11 +22,21 @@ export interface Kernels {
   mostLayers: number;
   mixRows: (
     out: PlaneRef,
-    plate: PlateRefs,
+    base: BaseRefs,
     layers: LayerRefs[],
     weights: Weights,
     width: number,
     rows: Rows,
+  ) => void;
+  /** `first` and `count`: which pixels of the planes, at least four. */
+  nightBase: (
+    out: PlateRefs,
+    plate: PlateRefs,
+    light: AmbientLight,
+    open: PlaneRef | undefined,
+    grade: GradeRefs | undefined,
+    first: number,
+    count: number,
   ) => void;
   addPointLight: (
     out: LayerRefs,
@@ -37,9 +51,10 @@ export interface Kernels {
 /** Bytes of shared memory that one worker's kernels need for their tables. */
 export const KERNEL_SCRATCH = 65536;
 
-/* Layout of the scratch: display codes, parameters, then a row of LAYER_BYTES a layer. */
+/* Layout of the scratch: display codes, parameters, four pixels, then a row of LAYER_BYTES a layer. */
 const PARAMS = DISPLAY_CODE_STEPS;
-const LAYERS = PARAMS + 256;
+const PIXELS = PARAMS + 256;
+const LAYERS = PIXELS + 64;
 const LAYER_BYTES = 64;
 
 /** Binds a compiled module to a memory. `scratch` is a block of KERNEL_SCRATCH bytes that is this worker's alone. */
@@ -51,12 +66,12 @@ export function createKernels(
   const env = { memory, abort: () => {} };
   const exports = new WebAssembly.Instance(module, { env }).exports as unknown as KernelExports;
   new Uint8Array(memory.buffer, scratch, DISPLAY_CODE_STEPS).set(createDisplayCodes(255));
-  const params = new Float32Array(memory.buffer, scratch + PARAMS, 16);
+  const params = new Float32Array(memory.buffer, scratch + PARAMS, 48);
 
   return {
     mostLayers: Math.floor((KERNEL_SCRATCH - LAYERS) / LAYER_BYTES),
-    mixRows(out, plate, layers, { ambient, saturation, grey, hold, layers: weights }, width, rows) {
-      params.set([...ambient, saturation, FILM.toe, FILM.inset, ...grey, hold, HOLD_MIDDLE ** 2]);
+    mixRows(out, { plate, night, distance }, layers, { ambient, mist, layers: weights }, width, rows) {
+      params.set([ambient, ...mist.color, FILM.toe, FILM.inset, mist.perMetre]);
       layers.forEach(({ spill, air, source, sourceRows }, k) => {
         const at = scratch + LAYERS + k * LAYER_BYTES;
         new Uint32Array(memory.buffer, at, 5).set([spill, air, source, sourceRows.from, sourceRows.to]);
@@ -68,6 +83,10 @@ export function createKernels(
         plate.r,
         plate.g,
         plate.b,
+        night.r,
+        night.g,
+        night.b,
+        distance,
         scratch + LAYERS,
         layers.length,
         scratch + PARAMS,
@@ -76,6 +95,44 @@ export function createKernels(
         width,
         rows.from,
         rows.to,
+      );
+    },
+    nightBase(out, plate, { gains, saturation, grey, hold }, open, refs, first, count) {
+      params.set([
+        ...gains,
+        saturation,
+        ...grey,
+        hold,
+        HOLD_MIDDLE ** 2,
+        FILM.toe,
+        FILM.inset,
+        BRIGHTEST,
+        DARKEST,
+      ]);
+      if (refs) {
+        const { grade, lut } = refs;
+        const { onLuminance, byTone, low, stretch, ceiling } = grade;
+        const held = ceiling < 1 ? [ceilingKnee(ceiling), ceilingBend(ceiling)] : [2, 0];
+        params.set([onLuminance ? 1 : 0, byTone, low, stretch, ...held, lut ? grade.lut : 0], 13);
+        if (lut) {
+          const spans = lut.domainMax.map((max, c) => (lut.size - 1) / (max - lut.domainMin[c]));
+          params.set([lut.dimensions, lut.size, ...lut.domainMin, ...spans], 20);
+        }
+      }
+      const at = 4 * first;
+      exports.nightBase(
+        out.r + at,
+        out.g + at,
+        out.b + at,
+        plate.r + at,
+        plate.g + at,
+        plate.b + at,
+        open === undefined ? 0 : open + at,
+        refs?.tables ?? 0,
+        refs?.lut?.data ?? 0,
+        scratch + PARAMS,
+        scratch + PIXELS,
+        count,
       );
     },
     addPointLight(out, relief, camera, region, rows, light) {

@@ -1,10 +1,9 @@
-import type { Region } from '@/core/plane/region';
-import type { Fixture } from '@/core/scene/schema';
+import { regionKey, type Region } from '@/core/plane/region';
+import type { Fixture, Matte, Scene } from '@/core/scene/schema';
+import { surroundOf } from '@/core/picture/surround-of';
 import type { FrameRequest } from './frame-request';
 
 /* A node's key names exactly what its planes depend on. */
-
-const regionKey = (region: Region) => Object.values(region).join();
 
 export const plateKey = (asset: string, region: Region) => `plate ${asset} ${regionKey(region)}`;
 
@@ -14,6 +13,44 @@ export const surveyHorizon = ({ scene, surveyAt }: FrameRequest) => surveyAt ?? 
 export function surveyKey(request: FrameRequest): string {
   const { left, right } = surveyHorizon(request);
   return `survey ${request.scene.plate.asset} ${left} ${right}`;
+}
+
+export const shadingKey = ({ scene }: FrameRequest) => `shading ${scene.plate.asset}`;
+
+/** The plate with the day's shading taken out; at rest the plate itself. */
+export function evenKey(request: FrameRequest): string {
+  const { plate, night } = request.scene;
+  const own = plateKey(plate.asset, request.region);
+  return night.evenOut === 0 ? own : `even ${night.evenOut} ${surveyKey(request)} ${own}`;
+}
+
+/** A matte depends on its passes, and on the plate where they look at it. */
+export function matteKey(request: FrameRequest, matte: Matte): string {
+  const { passes, feather, invert } = matte;
+  const shape = JSON.stringify([passes, feather, invert]);
+  return `matte ${shape} ${surveyKey(request)} ${plateKey(request.scene.plate.asset, request.region)}`;
+}
+
+/** The matte of an id; schemas see to it that it is there. */
+export const matteOf = (scene: Scene, id: string): Matte => scene.mattes.find((matte) => matte.id === id)!;
+
+/** What shapes the factors on ambient light; undefined where there are none. */
+export function openKey(request: FrameRequest): string | undefined {
+  const { scene, region } = request;
+  const surround = surroundOf(scene);
+  const places = scene.places.filter(({ stops }) => stops !== 0);
+  if (!surround && places.length === 0) return undefined;
+  const shapes = places.map(
+    ({ matte, outside, stops }) => `${matteKey(request, matteOf(scene, matte))} ${outside} ${stops}`,
+  );
+  return `open ${JSON.stringify(surround)} ${regionKey(region)} ${shapes.join(';')}`;
+}
+
+/** All of a night but what belongs to the air. */
+export function nightKey(request: FrameRequest): string {
+  const { scene } = request;
+  const ofAir = { haze: 0, hazeGlow: 0, hazeKelvin: 0 };
+  return `night ${JSON.stringify({ ...scene.night, ...ofAir, surround: 0 })} ${openKey(request)} ${evenKey(request)}`;
 }
 
 export function reliefKey(request: FrameRequest): string {

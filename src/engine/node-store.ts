@@ -14,8 +14,11 @@ export interface NodeStore {
   beginFrame: () => void;
   /** Drops what the budget does not hold. */
   endFrame: () => void;
-  /** The node of a key, made unless it is there. A make that fails leaves nothing behind. */
-  node: <Refs>(key: string, make: () => Promise<Node<Refs>>) => Promise<Node<Refs>>;
+  /**
+   * The node of a key, made unless it is there. A make that fails leaves nothing behind. Of nodes with one `slot` only the
+   * newest is kept: such as are made anew at every move of a fader.
+   */
+  node: <Refs>(key: string, make: () => Promise<Node<Refs>>, slot?: string) => Promise<Node<Refs>>;
   has: (key: string) => boolean;
   /** A block of the arena; unused nodes are dropped for it when the arena is full. */
   allocate: (bytes: number) => Block;
@@ -24,6 +27,7 @@ export interface NodeStore {
 
 export function createNodeStore(arena: Arena, budgetBytes: number): NodeStore {
   const entries = new Map<string, { node: Node<unknown>; lastUsed: number }>();
+  const slots = new Map<string, string>();
   let frame = 0;
 
   function drop(key: string): void {
@@ -47,11 +51,15 @@ export function createNodeStore(arena: Arena, budgetBytes: number): NodeStore {
     endFrame() {
       while (arena.used() > budgetBytes && dropOldest());
     },
-    async node<Refs>(key: string, make: () => Promise<Node<Refs>>) {
+    async node<Refs>(key: string, make: () => Promise<Node<Refs>>, slot?: string) {
       const found = entries.get(key);
       if (found) {
         found.lastUsed = frame;
         return found.node as Node<Refs>;
+      }
+      if (slot !== undefined) {
+        drop(slots.get(slot) ?? '');
+        slots.set(slot, key);
       }
       const node = await make();
       entries.set(key, { node, lastUsed: frame });

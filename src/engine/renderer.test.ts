@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { setCircuit, setFixture, setNight, setPlan } from '@/core/scene/commands';
 import { runCommand, type Command } from '@/core/scene/command';
+import { parseCube, type CubeLut } from '@/core/grade/cube-lut';
+import { PLAIN_GRADE } from '@/core/night/starting-night';
 import { wholeRegion, type Region } from '@/core/plane/region';
-import type { Scene } from '@/core/scene/schema';
+import type { Matte, Night, Place, Scene } from '@/core/scene/schema';
 import { isAbort } from './aborted';
 import { createArena } from './arena';
 import { createDirectPool } from './direct-pool';
@@ -11,7 +13,7 @@ import { createNodePool, loadKernels } from './node-pool';
 import type { Pool } from './pool';
 import { createRenderer, type Renderer } from './renderer';
 import type { Task } from './task';
-import { STREET, streetCodes, streetLamp, streetScene } from '../../test/street';
+import { STREET, streetAssets, streetCodes, streetLamp, streetScene } from '../../test/street';
 
 const MEBIBYTE = 2 ** 20;
 const NEVER = new AbortController().signal;
@@ -21,7 +23,7 @@ const SCENE = streetScene([streetLamp('left', 0.3), streetLamp('right', 0.7, { l
 type Spy = { renderer: Renderer; tasks: Task['type'][]; used: () => number };
 
 /** A renderer on this thread that notes which tasks it was given. */
-function spyRenderer(withKernels = true, budget = 64 * MEBIBYTE): Spy {
+function spyRenderer(withKernels = true, budget = 64 * MEBIBYTE, lut?: CubeLut): Spy {
   const arena = createArena(256 * MEBIBYTE);
   const scratch = arena.allocate(KERNEL_SCRATCH).offset;
   const kernels = withKernels ? createKernels(loadKernels(), arena.memory, scratch) : undefined;
@@ -34,12 +36,7 @@ function spyRenderer(withKernels = true, budget = 64 * MEBIBYTE): Spy {
       return direct.run(task, signal);
     },
   };
-  const renderer = createRenderer(
-    arena,
-    pool,
-    (_asset, region) => Promise.resolve(streetCodes(region)),
-    budget,
-  );
+  const renderer = createRenderer(arena, pool, streetAssets(lut), budget);
   return { renderer, tasks, used: arena.used };
 }
 
@@ -74,14 +71,139 @@ describe('renderer', () => {
     expect(largestDifference(fast, plain)).toBeLessThanOrEqual(1);
   });
 
+  const { shape, byTone, surround } = PLAIN_GRADE;
+  const curve = [
+    { x: 0, y: 0.03 },
+    { x: 0.3, y: 0.2 },
+    { x: 1, y: 0.9 },
+  ];
+  const swirl = parseCube(
+    [
+      'LUT_3D_SIZE 2',
+      ...Array.from({ length: 8 }, (_, i) => `${(i >> 1) & 1} ${0.8 * (i & 1)} ${i >> 2}`),
+    ].join('\n'),
+  );
+  const warmer = parseCube('LUT_1D_SIZE 3\nDOMAIN_MAX 0.5 0.5 0.5\n0 0 0\n0.4 0.2 0.1\n1 0.6 0.5');
+  const lut = { asset: '7'.repeat(64), name: 'made up', strength: 0.7 };
+  const grades: [string, Partial<Night>, CubeLut?][] = [
+    ['a curve on luminance', { shape: { ...shape, black: 0.05, middle: 0.3, ceiling: 0.6, points: curve } }],
+    ['a curve on the channels', { shape: { ...shape, on: 'colour', points: curve } }],
+    [
+      'colour by tone, refitted',
+      { byTone: { ...byTone, strength: 0.6 }, refit: { always: true, low: 0, high: 1 } },
+    ],
+    ['a cube', { lut }, swirl],
+    ['three curves', { lut: { ...lut, strength: 1 } }, warmer],
+    ['surroundings and haze', { surround: { ...surround, stops: 3, lamps: 1 }, haze: 1, hazeGlow: 1 }],
+    ['an evened plate', { evenOut: 0.7 }],
+  ];
+
+  it.each(grades)('shows %s with kernels as with their twins', async (_name, night, table) => {
+    const scene = after(SCENE, setNight('Grade', night));
+    const fast = await show(spyRenderer(true, 64 * MEBIBYTE, table).renderer, scene);
+    const plain = await show(spyRenderer(false, 64 * MEBIBYTE, table).renderer, scene);
+    expect(largestDifference(fast, plain)).toBeLessThanOrEqual(1);
+    expect(largestDifference(fast, await show(spyRenderer().renderer, SCENE))).toBeGreaterThan(1);
+  });
+
+  it('computes nothing but night and mix anew for a control of the night, and keeps only the last', async () => {
+    const { renderer, tasks, used } = spyRenderer();
+    const at = (exposure: number) => after(SCENE, setNight('Exposure', { exposure }));
+    await show(renderer, at(-3));
+    const before = used();
+    tasks.length = 0;
+    for (let i = 1; i < 6; i++) {
+      expect(renderer.isReady({ scene: at(-3 - i / 10), region: WHOLE })).toBe(true);
+      await show(renderer, at(-3 - i / 10));
+    }
+    expect(new Set(tasks)).toEqual(new Set(['night', 'mix']));
+    expect(used()).toBe(before);
+  });
+
+  const half: Matte = {
+    id: 'half',
+    name: 'Half',
+    feather: 0,
+    invert: false,
+    passes: [
+      {
+        id: 'p',
+        join: 'add',
+        kind: 'outline',
+        points: [
+          { u: 0, v: 0 },
+          { u: 0.5, v: 0 },
+          { u: 0.5, v: 1 },
+          { u: 0, v: 1 },
+        ],
+      },
+    ],
+  };
+  const placed = (matte: Partial<Matte>, place: Partial<Place> = {}): Scene => ({
+    ...streetScene([]),
+    mattes: [{ ...half, ...matte }],
+    places: [{ matte: 'half', outside: false, stops: -3, ...place }],
+  });
+
+  it('lowers the night inside a matte or outside of it, sharply or softly', async () => {
+    const { renderer, tasks } = spyRenderer();
+    const plain = await show(renderer, streetScene([]));
+    const inside = await show(renderer, placed({}));
+    const ratio = (pixels: Uint8ClampedArray, u: number) =>
+      luminanceAt(pixels, u, 0.8) / luminanceAt(plain, u, 0.8);
+    expect(ratio(inside, 0.2)).toBeLessThan(0.5);
+    expect(ratio(inside, 0.8)).toBe(1);
+    const outside = await show(renderer, placed({}, { outside: true }));
+    expect([ratio(outside, 0.2), ratio(outside, 0.8) < 0.5]).toEqual([1, true]);
+    expect(largestDifference(await show(renderer, placed({ invert: true })), outside)).toBe(0);
+    const soft = await show(renderer, placed({ feather: 0.1 }));
+    expect(ratio(soft, 0.49)).toBeGreaterThan(ratio(inside, 0.49) + 0.05);
+    expect(ratio(soft, 0.51)).toBeLessThan(0.98);
+    tasks.length = 0;
+    await show(renderer, placed({ feather: 0.1 }, { stops: -2 }));
+    expect(new Set(tasks)).toEqual(new Set(['surround', 'place', 'night', 'mix']));
+  });
+
+  it('finds the sky and areas the same at any size, and shows a matte over the picture', async () => {
+    const { renderer } = spyRenderer();
+    const area = {
+      id: 'a',
+      join: 'add',
+      kind: 'area',
+      at: { u: 0.5, v: 0.8 },
+      tolerance: 0.12,
+      connected: true,
+    } as const;
+    for (const [pass, inside, without] of [
+      [{ id: 's', join: 'add', kind: 'sky' } as const, 0.1, 0.8],
+      [area, 0.8, 0.1],
+    ] as const) {
+      const scene = placed({ passes: [pass] });
+      for (const scale of [1, 2]) {
+        const region = wholeRegion(STREET.width * scale, STREET.height * scale);
+        const show = { matte: 'half', view: 'grey' } as const;
+        const codes = await renderer.frame({ scene, region, show }, NEVER, (pixels) => pixels.slice());
+        const at = (v: number) =>
+          codes[4 * (Math.floor(v * region.height) * region.width + region.width / 2)];
+        expect(at(inside)).toBeGreaterThan(240);
+        expect(at(without)).toBeLessThan(15);
+      }
+    }
+  });
+
+  it('measures the tones of a night before it is refitted', async () => {
+    const { renderer } = spyRenderer();
+    const stretched = after(SCENE, setNight('Refit', { refit: { always: false, low: 0.1, high: 0.2 } }));
+    const { low, high } = await renderer.toneRange(SCENE, NEVER);
+    expect(await renderer.toneRange(stretched, NEVER)).toEqual({ low, high });
+    expect(low).toBeLessThan(high);
+    const codes = await show(renderer, after(streetScene([]), setNight('Haze', { haze: 0 })));
+    expect(255 * high).toBeCloseTo(Math.max(...[0.1, 0.5, 0.8].map((v) => luminanceAt(codes, 0.5, v))), -1.3);
+  });
+
   it('is the same on worker threads as on this one', async () => {
     const arena = createArena(256 * MEBIBYTE);
-    const threads = createRenderer(
-      arena,
-      createNodePool(arena, 2),
-      (_asset, region) => Promise.resolve(streetCodes(region)),
-      64 * MEBIBYTE,
-    );
+    const threads = createRenderer(arena, createNodePool(arena, 2), streetAssets(), 64 * MEBIBYTE);
     const there = await show(threads, SCENE);
     threads.close();
     expect(largestDifference(there, await show(spyRenderer().renderer, SCENE))).toBe(0);
@@ -172,9 +294,10 @@ describe('renderer', () => {
   it('tells of a plate that cannot be loaded, and works when it can be again', async () => {
     const arena = createArena(64 * MEBIBYTE);
     let broken = true;
-    const load = (_asset: string, region: Region) =>
+    const codes = (_asset: string, region: Region) =>
       broken ? Promise.reject(new Error('no plate')) : Promise.resolve(streetCodes(region));
-    const renderer = createRenderer(arena, createDirectPool(arena.memory), load, 32 * MEBIBYTE);
+    const assets = { ...streetAssets(), codes };
+    const renderer = createRenderer(arena, createDirectPool(arena.memory), assets, 32 * MEBIBYTE);
     await expect(show(renderer, SCENE)).rejects.toThrow('no plate');
     broken = false;
     expect(await show(renderer, SCENE)).toHaveLength(4 * STREET.width * STREET.height);

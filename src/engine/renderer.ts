@@ -1,27 +1,25 @@
-import { globeBounds } from '@/core/fixture/add-globe-source';
-import { globeLight, globeLuminance } from '@/core/fixture/globe-light';
-import { placeFixture } from '@/core/fixture/place-fixture';
-import { burns, layersOf, type Layer } from '@/core/picture/layers';
-import { pictureWeights } from '@/core/picture/weights';
+import type { ToneRange } from '@/core/grade/grade';
 import { cameraOf } from '@/core/picture/camera-of';
-import type { Camera } from '@/core/plan/camera';
-import { RELIEF_PLANES } from '@/core/plan/relief';
-import { wholeRegion, type Region } from '@/core/plane/region';
-import type { Fixture, Scene } from '@/core/scene/schema';
-import type { Arena, Block } from './arena';
-import { layerKey, plateKey, reliefKey, surveyHorizon, surveyKey } from './node-keys';
+import { burns, layersOf, type Layer } from '@/core/picture/layers';
+import { luminance } from '@/core/color/luminance';
+import { ambientLux } from '@/core/night/hour';
+import type { PlatePoint } from '@/core/plan/camera';
+import { faderGain, lightPerLux, pictureWeights } from '@/core/picture/weights';
+import { wholeRegion } from '@/core/plane/region';
+import type { Matte, Scene } from '@/core/scene/schema';
+import type { Arena } from './arena';
 import type { FrameRequest } from './frame-request';
-import { createNodeStore, type Node } from './node-store';
+import { createGraph } from './graph';
+import { createLayerNodes } from './layer-nodes';
+import { createMatteNodes } from './matte-nodes';
+import { createNightNodes } from './night-nodes';
+import { evenKey, layerKey, matteKey, reliefKey, surveyKey } from './node-keys';
+import { createNodeStore } from './node-store';
+import { createPlateNodes } from './plate-nodes';
 import type { Pool } from './pool';
+import type { RenderAssets } from './render-assets';
 import { surveySize } from './sizes';
-import { unionRows } from './union-rows';
-import type { LayerRefs, PlateRefs, ReliefRefs, Rows, SurveyRefs, Task } from './task';
-
-/**
- * Gives a region of a plate: interleaved RGB, 16-bit sRGB codes, 3 * width * height. The renderer asks again for what its
- * memory has let go.
- */
-export type LoadCodes = (asset: string, region: Region, signal: AbortSignal) => Promise<Uint16Array>;
+import type { LayerRefs } from './task';
 
 /** Pixels of a finished frame: RGBA, 8 bits. Valid only until the callback that gets them returns. */
 export type Consume<T> = (pixels: Uint8ClampedArray) => T;
@@ -29,207 +27,112 @@ export type Consume<T> = (pixels: Uint8ClampedArray) => T;
 export interface Renderer {
   /** Makes a frame. Frames are made one after the other; an aborted one rejects with an AbortError. */
   frame: <T>(request: FrameRequest, signal: AbortSignal, consume: Consume<T>) => Promise<T>;
-  /** Whether a frame needs nothing but its mix. */
+  /** The tones that a scene's night occupies before it is refitted. */
+  toneRange: (scene: Scene, signal: AbortSignal) => Promise<ToneRange>;
+  /** The light that falls on a place of the scene: ambient light and the spill of all that burns, lux. */
+  lux: (scene: Scene, at: PlatePoint, signal: AbortSignal) => Promise<number>;
+  /** Whether a frame needs nothing but its night and its mix, which are quick. */
   isReady: (request: FrameRequest) => boolean;
   close: () => void;
 }
 
-/** Pixels of a heavy task: few enough that an outdated frame is soon given up. */
-const BAND_PIXELS = 80_000;
-
-/** Tasks a worker that a mix is cut into: it is quick and never given up. */
-const MIX_BANDS = 2;
-
 /** A renderer over one arena and its workers. `budgetBytes` bounds what is kept between frames. */
-export function createRenderer(arena: Arena, pool: Pool, load: LoadCodes, budgetBytes: number): Renderer {
+export function createRenderer(
+  arena: Arena,
+  pool: Pool,
+  assets: RenderAssets,
+  budgetBytes: number,
+): Renderer {
   const store = createNodeStore(arena, budgetBytes);
+  const graph = createGraph({ arena, pool, store, assets });
+  const plates = createPlateNodes(graph);
+  const { surveyNode, evenNode, reliefNode } = plates;
+  const mattes = createMatteNodes(graph, plates);
+  const { nightNode, rangeOf } = createNightNodes(graph, plates, mattes);
+  const { layerNode } = createLayerNodes(graph, plates);
   let last: Promise<unknown> = Promise.resolve();
-
-  /** Runs a task per band, on all workers; waits for every band even when one fails. */
-  async function inBands(
-    region: Region,
-    signal: AbortSignal,
-    task: (rows: Rows) => Task,
-    bands = Math.max(pool.size, Math.ceil((region.width * region.height) / BAND_PIXELS)),
-  ): Promise<void> {
-    const step = Math.max(1, Math.ceil(region.height / bands));
-    const running: Promise<void>[] = [];
-    for (let from = 0; from < region.height; from += step) {
-      running.push(pool.run(task({ from, to: Math.min(region.height, from + step) }), signal));
-    }
-    const failed = (await Promise.allSettled(running)).find((result) => result.status === 'rejected');
-    if (failed) throw failed.reason;
-  }
-
-  /** Makes a node of planes with the given names and sizes, in floats. */
-  async function planes<Name extends string>(
-    sizes: Record<Name, number>,
-    signal: AbortSignal,
-    fill: (refs: Record<Name, number>) => Promise<void>,
-  ): Promise<Node<Record<Name, number>>> {
-    signal.throwIfAborted();
-    const blocks: Block[] = [];
-    try {
-      const refs = {} as Record<Name, number>;
-      for (const name of Object.keys(sizes) as Name[]) {
-        const block = store.allocate(4 * sizes[name]);
-        blocks.push(block);
-        refs[name] = block.offset;
-      }
-      await fill(refs);
-      return { blocks, refs };
-    } catch (error) {
-      blocks.forEach(arena.release);
-      throw error;
-    }
-  }
-
-  const plateNode = (asset: string, region: Region, signal: AbortSignal) =>
-    store.node<PlateRefs>(plateKey(asset, region), async () => {
-      const codes = await load(asset, region, signal);
-      const held = store.allocate(2 * codes.length);
-      try {
-        new Uint16Array(arena.memory.buffer, held.offset, codes.length).set(codes);
-        const count = region.width * region.height;
-        return await planes({ r: count, g: count, b: count }, signal, (out) =>
-          inBands(region, signal, (rows) => ({ type: 'plate', codes: held.offset, region, rows, out })),
-        );
-      } finally {
-        arena.release(held);
-      }
-    });
-
-  const surveyNode = (request: FrameRequest, signal: AbortSignal) =>
-    store.node<SurveyRefs>(surveyKey(request), async () => {
-      const { scene } = request;
-      const size = surveySize(scene.plate);
-      const plate = (await plateNode(scene.plate.asset, wholeRegion(size.width, size.height), signal)).refs;
-      const count = size.width * size.height;
-      const sizes = {
-        groundSlope: count,
-        groundOffset: count,
-        skySlope: count,
-        skyOffset: count,
-        feet: count,
-        middle: 1,
-      };
-      return planes(sizes, signal, (out) =>
-        pool.run({ type: 'survey', plate, ...size, horizon: surveyHorizon(request), out }, signal),
-      );
-    });
-
-  const reliefNode = (request: FrameRequest, camera: Camera, signal: AbortSignal) =>
-    store.node<ReliefRefs>(reliefKey(request), async () => {
-      const { scene, region } = request;
-      const plate = (await plateNode(scene.plate.asset, region, signal)).refs;
-      const survey = (await surveyNode(request, signal)).refs;
-      const count = region.width * region.height;
-      const sizes = Object.fromEntries(RELIEF_PLANES.map((name) => [name, count])) as ReliefRefs;
-      return planes(sizes, signal, (out) =>
-        inBands(region, signal, (rows) => ({
-          type: 'relief',
-          plate,
-          survey,
-          surveySize: surveySize(scene.plate),
-          camera,
-          region,
-          rows,
-          out,
-        })),
-      );
-    });
-
-  async function layerNode(
-    request: FrameRequest,
-    camera: Camera,
-    fixtures: Fixture[],
-    signal: AbortSignal,
-  ): Promise<Node<LayerRefs>> {
-    const { region, moving } = request;
-    return store.node<LayerRefs>(layerKey(request, fixtures), async () => {
-      const relief = (await reliefNode(request, camera, signal)).refs;
-      const still = fixtures.filter(({ id }) => id !== moving);
-      const split = still.length > 0 && still.length < fixtures.length;
-      const base = split ? (await layerNode(request, camera, still, signal)).refs : undefined;
-      const lamps = fixtures.map((fixture) => {
-        const hung = placeFixture(camera, fixture);
-        const { at, size, heart, halo } = fixture;
-        const luminance = globeLuminance(fixture, hung.radius);
-        return { fixture, light: globeLight(fixture, hung), source: { at, size, heart, halo, luminance } };
-      });
-      const sourceRows = unionRows(
-        lamps.map(({ source }) => globeBounds(source, region)),
-        region,
-      );
-      const count = region.width * region.height;
-      const sizes = { spill: count, air: count, source: region.width * (sourceRows.to - sourceRows.from) };
-      let out: LayerRefs | undefined;
-      const node = await planes(sizes, signal, (refs) => {
-        const target = { ...refs, sourceRows };
-        out = target;
-        const fresh = base ? lamps.filter(({ fixture }) => fixture.id === moving) : lamps;
-        const lights = fresh.map(({ light }) => light);
-        const sources = lamps.map(({ source }) => source);
-        return inBands(region, signal, (rows) => ({
-          type: 'layer',
-          relief,
-          camera,
-          region,
-          rows,
-          base,
-          lights,
-          sources,
-          out: target,
-        }));
-      });
-      return { blocks: node.blocks, refs: out! };
-    });
-  }
 
   async function render<T>(request: FrameRequest, signal: AbortSignal, consume: Consume<T>): Promise<T> {
     const { scene, region } = request;
     const camera = cameraOf(scene);
-    const plate = (await plateNode(scene.plate.asset, region, signal)).refs;
     const survey = (await surveyNode(request, signal)).refs;
+    const plate = (await evenNode(request, signal)).refs;
+    const night = (await nightNode(request, plate, signal)).refs;
+    const { distance } = (await reliefNode(request, camera, signal)).refs;
+    const base = { plate, night, distance };
     const lit = litLayers(scene);
     const layers: LayerRefs[] = [];
     for (const { fixtures } of lit) layers.push((await layerNode(request, camera, fixtures, signal)).refs);
-    const middle = new Float32Array(arena.memory.buffer, survey.middle, 1)[0];
+    const middle = new Float32Array(graph.arena.memory.buffer, survey.middle, 1)[0];
     const weights = pictureWeights(scene, lit, middle);
     const count = region.width * region.height;
-    const picture = await planes({ rgba: count }, signal, ({ rgba: out }) =>
-      inBands(
+    const matte = scene.mattes.find(({ id }) => id === request.show?.matte);
+    const shown = matte && (await mattes.matteNode(request, matte, signal));
+    const picture = await graph.planes({ rgba: count }, signal, ({ rgba: out }) =>
+      graph.inBands(
         region,
         signal,
-        (rows) => ({ type: 'mix', plate, layers, weights, region, rows, out }),
-        MIX_BANDS * pool.size,
+        (rows) => ({ type: 'mix', base, layers, weights, region, rows, out }),
+        'quick',
       ),
     );
+    if (shown) {
+      const out = picture.refs.rgba;
+      const task = { type: 'show', coverage: shown, view: request.show!.view, region, out } as const;
+      await graph.inBands(region, signal, (rows) => ({ ...task, rows }), 'quick');
+    }
     try {
-      const pixels = new Uint8ClampedArray(arena.memory.buffer, picture.refs.rgba, 4 * count);
+      const pixels = new Uint8ClampedArray(graph.arena.memory.buffer, picture.refs.rgba, 4 * count);
       return consume(pixels);
     } finally {
-      picture.blocks.forEach(arena.release);
+      picture.blocks.forEach(graph.arena.release);
     }
   }
 
+  /** Read off the small picture, whose layers are there already or soon made. */
+  async function luxAt(scene: Scene, { u, v }: PlatePoint, signal: AbortSignal): Promise<number> {
+    const { width, height } = surveySize(scene.plate);
+    const request = { scene, region: wholeRegion(width, height) };
+    const lit = litLayers(scene);
+    const { layers } = pictureWeights(scene, lit, 1);
+    const cell = (part: number, size: number) => Math.min(size - 1, Math.max(0, Math.floor(part * size)));
+    const pixel = cell(v, height) * width + cell(u, width);
+    let spilt = 0;
+    for (const [k, { fixtures }] of lit.entries()) {
+      const { spill } = (await layerNode(request, cameraOf(scene), fixtures, signal)).refs;
+      spilt += luminance(layers[k].spill) * new Float32Array(arena.memory.buffer, spill + 4 * pixel, 1)[0];
+    }
+    const { night, desk } = scene;
+    return ambientLux(night.hour) * faderGain(desk.ambient) + spilt / lightPerLux(night);
+  }
+
+  /** Does some work on the nodes after all that was asked for before. */
+  function inTurn<T>(signal: AbortSignal, work: () => Promise<T>): Promise<T> {
+    const turn = last.then(async () => {
+      signal.throwIfAborted();
+      store.beginFrame();
+      try {
+        return await work();
+      } finally {
+        store.endFrame();
+      }
+    });
+    last = turn.catch(() => {});
+    return turn;
+  }
+
   return {
-    frame(request, signal, consume) {
-      const turn = last.then(async () => {
-        signal.throwIfAborted();
-        store.beginFrame();
-        try {
-          return await render(request, signal, consume);
-        } finally {
-          store.endFrame();
-        }
-      });
-      last = turn.catch(() => {});
-      return turn;
+    frame: (request, signal, consume) => inTurn(signal, () => render(request, signal, consume)),
+    toneRange: (scene, signal) => {
+      const { width, height } = surveySize(scene.plate);
+      return inTurn(signal, () => rangeOf({ scene, region: wholeRegion(width, height) }, signal));
     },
+    lux: (scene, at, signal) => inTurn(signal, () => luxAt(scene, at, signal)),
     isReady: (request) =>
-      store.has(plateKey(request.scene.plate.asset, request.region)) &&
+      store.has(evenKey(request)) &&
       store.has(surveyKey(request)) &&
+      store.has(reliefKey(request)) &&
+      mattesIn(request).every((matte) => store.has(matteKey(request, matte))) &&
       litLayers(request.scene).every(({ fixtures }) => store.has(layerKey(request, fixtures))),
     close() {
       pool.close();
@@ -240,4 +143,11 @@ export function createRenderer(arena: Arena, pool: Pool, load: LoadCodes, budget
 
 function litLayers(scene: Scene): Layer[] {
   return layersOf(scene).filter(({ circuit }) => burns(circuit, scene));
+}
+
+/** The mattes that a frame needs. */
+function mattesIn({ scene, show }: FrameRequest): Matte[] {
+  const used = new Set(scene.places.filter(({ stops }) => stops !== 0).map(({ matte }) => matte));
+  if (show) used.add(show.matte);
+  return scene.mattes.filter(({ id }) => used.has(id));
 }

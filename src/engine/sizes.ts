@@ -24,6 +24,16 @@ export function surveySize(plate: Size): Size {
   return scaled(plate, Math.min(SURVEY_WIDTH / plate.width, SURVEY_HEIGHT / plate.height));
 }
 
+/**
+ * Size of the plate when a part of it is previewed that holds `share` of its pixels and should be `scale` of its size: never
+ * larger than the plate.
+ */
+export function partSize(plate: Size, scale: number, share: number): Size {
+  const wanted = Math.ceil((scale * plate.width) / PREVIEW_STEP) * PREVIEW_STEP;
+  const most = Math.sqrt((PREVIEW_PIXELS * plate.width) / (plate.height * Math.max(share, 1e-6)));
+  return scaled(plate, Math.min(wanted, most) / plate.width);
+}
+
 /** Size of the preview for a view of some device pixels: never larger than the plate. */
 export function previewSize(plate: Size, viewWidth: number): Size {
   const wanted = Math.ceil(viewWidth / PREVIEW_STEP) * PREVIEW_STEP;

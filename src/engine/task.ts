@@ -3,6 +3,12 @@ import type { Camera } from '@/core/plan/camera';
 import type { RELIEF_PLANES } from '@/core/plan/relief';
 import type { Region } from '@/core/plane/region';
 import type { PointLight } from '@/core/spill/point-light';
+import type { AmbientLight } from '@/core/night/ambient-light';
+import type { Surround } from '@/core/night/surroundings';
+import type { Grade } from '@/core/grade/grade';
+import type { CubeLut } from '@/core/grade/cube-lut';
+import type { FoundPass, Pass } from '@/core/matte/pass';
+import type { CoverageView } from '@/core/matte/show-coverage';
 import type { Weights } from '@/core/picture/weights';
 
 /** Byte offset of a plane in the arena. */
@@ -32,11 +38,40 @@ export interface SurveyRefs {
   middle: PlaneRef;
 }
 
+/** Floats an entry of a look-up table in the arena: one load a corner for the kernels. */
+export const LUT_STRIDE = 4;
+
+/** A look-up table in the arena: `data` is where its entries begin, LUT_STRIDE floats each. */
+export type LutRefs = Omit<CubeLut, 'data' | 'title'> & { data: PlaneRef };
+
+/** Local lines on a small copy. */
+export interface LineRefs {
+  slope: PlaneRef;
+  offset: PlaneRef;
+}
+
+/** Lines of the passes that are found on the small copy, by pass. */
+export type FoundRefs = Record<string, LineRefs>;
+
+/** A grade with where its tables lie. */
+export interface GradeRefs {
+  grade: Grade;
+  tables: PlaneRef;
+  lut?: LutRefs;
+}
+
 export interface LayerRefs {
   spill: PlaneRef;
   air: PlaneRef;
   source: PlaneRef;
   sourceRows: Rows;
+}
+
+/** What a mix begins with. */
+export interface BaseRefs {
+  plate: PlateRefs;
+  night: PlateRefs;
+  distance: PlaneRef;
 }
 
 /** Work for one worker: plain data, planes as offsets into the shared arena. */
@@ -49,6 +84,80 @@ export type Task =
       height: number;
       horizon: { left: number; right: number };
       out: SurveyRefs;
+    }
+  | { type: 'shading'; plate: PlateRefs; width: number; height: number; out: LineRefs }
+  | {
+      type: 'even';
+      plate: PlateRefs;
+      survey: SurveyRefs;
+      shading: LineRefs;
+      surveySize: { width: number; height: number };
+      amount: number;
+      region: Region;
+      rows: Rows;
+      out: PlateRefs;
+    }
+  | { type: 'find'; plate: PlateRefs; width: number; height: number; pass: FoundPass; out: LineRefs }
+  | {
+      type: 'matte';
+      passes: Pass[];
+      invert: boolean;
+      plate: PlateRefs;
+      found: FoundRefs;
+      foundSize: { width: number; height: number };
+      region: Region;
+      rows: Rows;
+      out: PlaneRef;
+    }
+  | { type: 'feather'; coverage: PlaneRef; width: number; height: number; radius: number; out: PlaneRef }
+  | {
+      type: 'enlarge';
+      coverage: PlaneRef;
+      size: { width: number; height: number };
+      region: Region;
+      rows: Rows;
+      out: PlaneRef;
+    }
+  | {
+      type: 'place';
+      coverage: PlaneRef;
+      outside: boolean;
+      stops: number;
+      region: Region;
+      rows: Rows;
+      /** Factors of ambient light, multiplied in place. */
+      out: PlaneRef;
+    }
+  | {
+      type: 'show';
+      coverage: PlaneRef;
+      view: CoverageView;
+      region: Region;
+      rows: Rows;
+      /** RGBA codes, changed in place. */
+      out: PlaneRef;
+    }
+  | { type: 'surround'; surround?: Surround; region: Region; rows: Rows; out: PlaneRef }
+  | {
+      type: 'range';
+      plate: PlateRefs;
+      width: number;
+      height: number;
+      light: AmbientLight;
+      open?: PlaneRef;
+      grade: GradeRefs;
+      /** Two floats: low and high. */
+      out: PlaneRef;
+    }
+  | {
+      type: 'night';
+      plate: PlateRefs;
+      light: AmbientLight;
+      open?: PlaneRef;
+      grade?: GradeRefs;
+      region: Region;
+      rows: Rows;
+      out: PlateRefs;
     }
   | {
       type: 'relief';
@@ -76,7 +185,7 @@ export type Task =
     }
   | {
       type: 'mix';
-      plate: PlateRefs;
+      base: BaseRefs;
       layers: LayerRefs[];
       weights: Weights;
       region: Region;
