@@ -12,7 +12,7 @@ const headers = [
 const config: NextConfig = {
   poweredByHeader: false,
   reactStrictMode: true,
-  serverExternalPackages: ['better-sqlite3', 'sharp', 'exifr'],
+  serverExternalPackages: ['better-sqlite3', 'sharp', 'exifr', 'libraw-wasm', 'lcms-wasm'],
   headers: () => Promise.resolve([{ source: '/:path*', headers }]),
 };
 

@@ -1,13 +1,16 @@
+// Bundles what runs on the server's worker threads. Decoders that carry their own WebAssembly stay packages.
 import { build } from 'esbuild';
 
-/** Bundles the server's render worker, which Next does not see. */
 await build({
-  entryPoints: ['src/engine/node-render-worker.ts'],
-  outfile: 'dist/render-worker.mjs',
+  entryPoints: {
+    'render-worker': 'src/engine/node-render-worker.ts',
+    'decode-worker': 'src/server/decode-worker.ts',
+  },
+  outdir: 'dist',
+  outExtension: { '.js': '.mjs' },
   bundle: true,
   platform: 'node',
   format: 'esm',
   target: 'node20',
-  tsconfig: 'tsconfig.json',
-  logLevel: 'warning',
+  external: ['libraw-wasm', 'lcms-wasm'],
 });

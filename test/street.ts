@@ -1,7 +1,9 @@
 import { kelvinGel } from '@/core/fixture/defaults';
 import type { Region } from '@/core/plane/region';
+import type { CubeLut } from '@/core/grade/cube-lut';
 import { newScene } from '@/core/scene/new-scene';
 import type { Circuit, Fixture, Scene } from '@/core/scene/schema';
+import type { RenderAssets } from '@/engine/render-assets';
 import type { Size } from '@/engine/sizes';
 
 /** A plate of 240 x 160: sky, a reddish front down to the horizon, paving, all with some grain. For tests. */
@@ -50,5 +52,13 @@ export function streetScene(fixtures: Fixture[]): Scene {
     ...newScene('Street', { asset: '5'.repeat(64), ...STREET }),
     fixtures,
     circuits: fixtures.length > 0 ? [testCircuit('street')] : [],
+  };
+}
+
+/** The street as a renderer loads it, with one look-up table for every name. */
+export function streetAssets(lut?: CubeLut): RenderAssets {
+  return {
+    codes: (_asset, region) => Promise.resolve(streetCodes(region)),
+    lut: () => (lut ? Promise.resolve(lut) : Promise.reject(new Error('no look-up table'))),
   };
 }

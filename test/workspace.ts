@@ -1,10 +1,11 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Readable } from 'node:stream';
 import sharp from 'sharp';
-import { receiveFile } from '@/server/asset-store';
+import { receiveBytes as receiveIntoStore } from '@/server/asset-store';
 import { openWorkspace, type Workspace } from '@/server/workspace';
+
+import { pngChunk } from './icc';
 
 /** A workspace in a folder of its own, and how to take it away. */
 export async function temporaryWorkspace(): Promise<{ space: Workspace; remove: () => Promise<void> }> {
@@ -14,7 +15,7 @@ export async function temporaryWorkspace(): Promise<{ space: Workspace; remove: 
 
 /** Bytes as an upload would bring them. */
 export function receiveBytes({ dataDir }: Workspace, bytes: Uint8Array) {
-  return receiveFile(dataDir, Readable.from([bytes]), 64 * 2 ** 20);
+  return receiveIntoStore(dataDir, bytes);
 }
 
 /** A small picture with a bright upper half. */
@@ -28,24 +29,6 @@ export async function pictureBytes(width = 96, height = 64, format: 'jpeg' | 'pn
 
 /** A PNG whose header claims a size and that holds next to nothing. */
 export function claimingPng(width: number, height: number): Uint8Array {
-  const table = Array.from({ length: 256 }, (_, n) => {
-    let c = n;
-    for (let k = 0; k < 8; k++) c = c & 1 ? 0xedb88320 ^ (c >>> 1) : c >>> 1;
-    return c >>> 0;
-  });
-  const crc = (bytes: Buffer) => {
-    let c = 0xffffffff;
-    for (const byte of bytes) c = table[(c ^ byte) & 0xff] ^ (c >>> 8);
-    return (c ^ 0xffffffff) >>> 0;
-  };
-  const chunk = (type: string, data: Buffer) => {
-    const body = Buffer.concat([Buffer.from(type, 'latin1'), data]);
-    const out = Buffer.alloc(body.length + 8);
-    out.writeUInt32BE(data.length, 0);
-    body.copy(out, 4);
-    out.writeUInt32BE(crc(body), body.length + 4);
-    return out;
-  };
   const header = Buffer.alloc(13);
   header.writeUInt32BE(width, 0);
   header.writeUInt32BE(height, 4);
@@ -53,8 +36,8 @@ export function claimingPng(width: number, height: number): Uint8Array {
   const signature = Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]);
   return Buffer.concat([
     signature,
-    chunk('IHDR', header),
-    chunk('IDAT', Buffer.alloc(32)),
-    chunk('IEND', Buffer.alloc(0)),
+    pngChunk('IHDR', header),
+    pngChunk('IDAT', Buffer.alloc(32)),
+    pngChunk('IEND', Buffer.alloc(0)),
   ]);
 }

@@ -1,6 +1,6 @@
 import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import type { Patch } from 'immer';
-import type { Scene } from '@/core/scene/schema';
+import type { Night, Scene } from '@/core/scene/schema';
 
 /** Files of the asset store, named by their SHA-256. */
 export const assets = sqliteTable('assets', {
@@ -45,6 +45,31 @@ export const revisions = sqliteTable(
     uniqueIndex('revisions_entry').on(table.sceneId, table.entryId),
     index('revisions_scene').on(table.sceneId),
   ],
+);
+
+/** Nights that a person kept. */
+export const nocturnes = sqliteTable('nocturnes', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  /** Version of the scene format that `night` is of. */
+  version: integer('version').notNull(),
+  night: text('night', { mode: 'json' }).$type<Night>().notNull(),
+  createdAt: integer('created_at').notNull(),
+});
+
+/** Named moments of a scene: a document as it was when it was named. */
+export const moments = sqliteTable(
+  'moments',
+  {
+    id: text('id').primaryKey(),
+    sceneId: text('scene_id')
+      .notNull()
+      .references(() => scenes.id, { onDelete: 'cascade' }),
+    name: text('name').notNull(),
+    document: text('document', { mode: 'json' }).$type<Scene>().notNull(),
+    createdAt: integer('created_at').notNull(),
+  },
+  (table) => [index('moments_scene').on(table.sceneId)],
 );
 
 /** Demo scenes that were put in once: one that was deleted stays deleted. */

@@ -2,6 +2,7 @@ import { createHash, randomUUID } from 'node:crypto';
 import { createReadStream, existsSync, mkdirSync } from 'node:fs';
 import { open, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
+import { Readable } from 'node:stream';
 import { AppError, diskFull } from './app-error';
 
 const HASH = /^[0-9a-f]{64}$/;
@@ -42,7 +43,7 @@ export async function receiveFile(
         throw new AppError(
           413,
           'too-large',
-          `The file is larger than ${most} MB. Save it smaller and drop it again.`,
+          `The file is larger than ${most} MB. Save it smaller and try again.`,
         );
       }
       hash.update(chunk);
@@ -55,7 +56,7 @@ export async function receiveFile(
     await file.close().catch(() => {});
     await rm(path, { force: true });
     if (diskFull(error)) {
-      throw new AppError(507, 'disk-full', 'The disk is full. Free some space and drop the photo again.');
+      throw new AppError(507, 'disk-full', 'The disk is full. Free some space and try again.');
     }
     throw error;
   }
@@ -75,6 +76,11 @@ export async function keepFile(dataDir: string, received: ReceivedFile): Promise
 /** Receives a file that already lies on this machine's disk. */
 export function receiveFromDisk(dataDir: string, path: string): Promise<ReceivedFile> {
   return receiveFile(dataDir, createReadStream(path), Number.MAX_SAFE_INTEGER);
+}
+
+/** Receives bytes that are in memory already. */
+export function receiveBytes(dataDir: string, bytes: Uint8Array): Promise<ReceivedFile> {
+  return receiveFile(dataDir, Readable.from([bytes]), Number.MAX_SAFE_INTEGER);
 }
 
 /** Whether an asset is there. */

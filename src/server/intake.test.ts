@@ -3,7 +3,10 @@ import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { srgb } from '@/core/color/srgb';
 import { wholeRegion } from '@/core/plane/region';
+import { flatDng } from '../../test/dng';
+import { COLORANTS, matrixProfile, pngWithProfile } from '../../test/icc';
 import { claimingPng, pictureBytes, receiveBytes, temporaryWorkspace } from '../../test/workspace';
 import { assetPath, receiveFile } from './asset-store';
 import { beginScene, titleFrom } from './intake';
@@ -64,6 +67,155 @@ describe('beginScene', () => {
     });
     expect(listScenes(space)).toHaveLength(before);
     expect(await readdir(join(space.dataDir, 'incoming'))).toEqual([]);
+  });
+});
+
+/** The middle of a plate as codes of sRGB, 0 to 1. */
+async function middleOf(bytes: Uint8Array): Promise<number[]> {
+  const { asset, width, height } = openScene(space, await begin(bytes)).scene.plate;
+  // Read as after a restart, from what is on the disk.
+  const plates = createPlateReader(space.dataDir);
+  const at = { left: width >> 1, top: height >> 1, width: 1, height: 1 };
+  return [...(await plates.read(asset, { fullWidth: width, fullHeight: height, ...at }))].map(
+    (c) => c / 65535,
+  );
+}
+
+const near = (codes: number[], expected: readonly number[], digits: number) =>
+  codes.forEach((code, c) => expect(code).toBeCloseTo(expected[c], digits));
+
+const SIZE = { width: 96, height: 64 };
+
+/** A flat picture of 16-bit codes. */
+const flat16 = (codes: readonly number[]) =>
+  sharp(
+    Uint16Array.from({ length: 96 * 64 * codes.length }, (_, i) => codes[i % codes.length]),
+    {
+      raw: { ...SIZE, channels: codes.length as 1 | 3 | 4 },
+    },
+  ).toColourspace(codes.length < 3 ? 'grey16' : 'rgb16');
+
+const flat8 = (background: { r: number; g: number; b: number; alpha?: number }, channels: 3 | 4 = 3) =>
+  sharp({ create: { ...SIZE, channels, background } });
+
+describe('formats', () => {
+  const tiff = { compression: 'deflate' } as const;
+  const fine = [30001, 20002, 10003];
+  const coarse = { r: 120, g: 80, b: 40 };
+  const shown = [120 / 255, 80 / 255, 40 / 255];
+
+  it('keep 16 bits to the end, in TIFF and PNG', async () => {
+    for (const picture of [flat16(fine).tiff(tiff), flat16(fine).png()]) {
+      near(
+        await middleOf(await picture.toBuffer()),
+        fine.map((code) => code / 65535),
+        5,
+      );
+    }
+  });
+
+  it('take TIFF and AVIF of 8 bits, and AVIF of 10', async () => {
+    near(await middleOf(await flat8(coarse).tiff(tiff).toBuffer()), shown, 3);
+    near(await middleOf(await flat8(coarse).avif({ quality: 100 }).toBuffer()), shown, 1.9);
+    near(
+      await middleOf(await flat16(fine).avif({ quality: 100, bitdepth: 10 }).toBuffer()),
+      fine.map((code) => code / 65535),
+      1.9,
+    );
+  });
+
+  it('take TIFF with an alpha channel over black, and TIFF of 32-bit floats as linear light', async () => {
+    near(
+      await middleOf(
+        await flat8({ ...coarse, alpha: 0.5 }, 4)
+          .tiff(tiff)
+          .toBuffer(),
+      ),
+      shown.map((c) => c / 2),
+      2,
+    );
+    const float = await flat8({ r: 255, g: 188, b: 0 })
+      .toColourspace('scrgb')
+      .tiff({ ...tiff, predictor: 'none' })
+      .toBuffer();
+    expect((await sharp(float).metadata()).depth).toBe('float');
+    near(await middleOf(float), [1, 188 / 255, 0], 2);
+  });
+
+  it('take grey and 1-bit PNG, CMYK JPEG, and the first picture of an animated WebP', async () => {
+    const grey = await flat8({ r: 90, g: 90, b: 90 }).toColourspace('b-w').png().toBuffer();
+    expect((await sharp(grey).metadata()).channels).toBe(1);
+    near(await middleOf(grey), [90 / 255, 90 / 255, 90 / 255], 2);
+    const white = await flat8({ r: 255, g: 255, b: 255 }).png({ palette: true, colours: 2 }).toBuffer();
+    near(await middleOf(white), [1, 1, 1], 2);
+    const cmyk = await flat8(coarse).toColourspace('cmyk').jpeg({ quality: 100 }).toBuffer();
+    expect((await sharp(cmyk).metadata()).space).toBe('cmyk');
+    const [r, g, b] = await middleOf(cmyk);
+    expect(r).toBeGreaterThan(g);
+    expect(g).toBeGreaterThan(b);
+    const frames = await Promise.all(
+      [coarse, { r: 0, g: 0, b: 255 }].map((color) => flat8(color).png().toBuffer()),
+    );
+    const animated = await sharp(frames, { join: { animated: true } })
+      .webp({ lossless: true })
+      .toBuffer();
+    expect((await sharp(animated).metadata()).pages).toBe(2);
+    near(await middleOf(animated), shown, 2);
+  });
+
+  it.each([
+    // Linear sRGB of a colour of each profile, by the published matrices of these primaries.
+    [
+      'wide red',
+      2.2,
+      [
+        [1.2249, -0.2247, 0],
+        [-0.042, 1.0419, 0],
+        [-0.0197, -0.0786, 1.0979],
+      ],
+    ],
+    [
+      'wide green',
+      2.2,
+      [
+        [1.3984, -0.3984, 0],
+        [0, 1, 0],
+        [0, -0.0429, 1.0429],
+      ],
+    ],
+  ] as const)(
+    'land colours of a %s profile where they belong, 8 and 16 bits',
+    async (name, gamma, matrix) => {
+      const codes = [0.62, 0.5, 0.4];
+      const linear = codes.map((code) => code ** gamma);
+      const expected = matrix.map((row) =>
+        srgb.encode(row.reduce<number>((sum, m, i) => sum + m * linear[i], 0)),
+      );
+      const profile = matrixProfile(name, COLORANTS[name], gamma);
+      const fine = await flat16(codes.map((code) => Math.round(65535 * code)))
+        .png()
+        .toBuffer();
+      near(await middleOf(await pngWithProfile(fine, profile)), expected, 2.6);
+      const [r, g, b] = codes.map((code) => Math.round(255 * code));
+      const rough = await flat8({ r, g, b }).png().toBuffer();
+      near(await middleOf(await pngWithProfile(rough, profile)), expected, 2.2);
+    },
+  );
+
+  it('develop a raw file that holds no thumbnail, turned upright', async () => {
+    const light = [0.5, 0.25, 0.1] as const;
+    near(await middleOf(flatDng(320, 200, () => light)), light.map(srgb.encode), 2);
+    const turned = flatDng(320, 200, (x) => (x < 160 ? [0.5, 0.5, 0.5] : [0.1, 0.1, 0.1]), 6);
+    const { plate } = openScene(space, await begin(turned, 'lane.dng')).scene;
+    expect(plate).toMatchObject({ width: 200, height: 320 });
+    const column = await createPlateReader(space.dataDir).read(plate.asset, wholeRegion(200, 320));
+    expect(column[3 * (20 * 200 + 100)]).toBeGreaterThan(column[3 * (300 * 200 + 100)]);
+  });
+
+  it('say of a raw file that is cut short that it cannot be read', async () => {
+    await expect(begin(flatDng(320, 200, () => [0.5, 0.5, 0.5]).subarray(0, 4000))).rejects.toMatchObject({
+      status: expect.toSatisfy((status: number) => status === 415 || status === 422) as number,
+    });
   });
 });
 

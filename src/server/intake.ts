@@ -1,28 +1,42 @@
 import { randomUUID } from 'node:crypto';
-import { Readable } from 'node:stream';
 import { open, readFile, rm } from 'node:fs/promises';
+import { eq } from 'drizzle-orm';
 import { newScene } from '@/core/scene/new-scene';
 import type { Scene } from '@/core/scene/schema';
 import { assets, scenes } from '@/db/schema';
-import { keepFile, receiveFile, type ReceivedFile } from './asset-store';
-import { inspectPlate, type PlateFacts } from './inspect-plate';
-import { LIMITS } from './limits';
+import { keepFile, receiveBytes, type ReceivedFile } from './asset-store';
+import { openPlate, readLens, type PlateFacts } from './open-plate';
 import { looksLikeSceneFile, readSceneFile } from './scene-file';
+import { takeLut } from './lut-store';
 import type { Workspace } from './workspace';
 
-/** Makes a received file a plate of the store. Throws an AppError, and forgets the file, when it cannot be one. */
-export async function takePlate({ db, dataDir }: Workspace, received: ReceivedFile): Promise<PlateFacts> {
-  const facts = await inspectPlate(received.path, received.bytes).catch(async (error: unknown) => {
-    await rm(received.path, { force: true });
+/**
+ * Makes a received file a plate of the store. One that is there already is known by its hash and shared. Throws an
+ * AppError, and forgets the file, when it cannot be one.
+ */
+export async function takePlate(
+  { db, dataDir, plates }: Workspace,
+  received: ReceivedFile,
+): Promise<Omit<PlateFacts, 'mime'>> {
+  const { hash, path, bytes } = received;
+  const known = db.select().from(assets).where(eq(assets.hash, hash)).get();
+  if (known?.mime.startsWith('image/')) {
+    const lens = await readLens(path);
+    await keepFile(dataDir, received);
+    return { width: known.width, height: known.height, lens };
+  }
+  const plate = await openPlate(path, bytes).catch(async (error: unknown) => {
+    await rm(path, { force: true });
     throw error;
   });
   await keepFile(dataDir, received);
-  const { mime, width, height } = facts;
+  await plates.prime(hash, plate);
+  const { mime, width, height } = plate.facts;
   db.insert(assets)
-    .values({ hash: received.hash, bytes: received.bytes, mime, width, height, createdAt: Date.now() })
+    .values({ hash, bytes, mime, width, height, createdAt: Date.now() })
     .onConflictDoNothing()
     .run();
-  return facts;
+  return plate.facts;
 }
 
 /** Begins a scene with a received file: a photo, or a scene file with its plate inside. Returns the scene's id. */
@@ -40,8 +54,10 @@ export async function beginScene(
 async function takeSceneFile(space: Workspace, received: ReceivedFile): Promise<string> {
   const bytes = await readFile(received.path);
   await rm(received.path, { force: true });
-  const { scene, plate } = readSceneFile(bytes);
-  const plateFile = await receiveFile(space.dataDir, Readable.from([plate]), LIMITS.uploadBytes);
+  const { scene, plate, lut } = readSceneFile(bytes);
+  const receive = (part: Uint8Array) => receiveBytes(space.dataDir, part);
+  if (lut) await takeLut(space, await receive(lut));
+  const plateFile = await receive(plate);
   const { width, height } = await takePlate(space, plateFile);
   return insertScene(space, randomUUID(), { ...scene, plate: { asset: plateFile.hash, width, height } });
 }

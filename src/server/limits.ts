@@ -1,6 +1,7 @@
 /** What the server takes at most. */
 export const LIMITS = {
   uploadBytes: 256 * 1024 * 1024,
+  lutBytes: 24 * 1024 * 1024,
   platePixels: 100e6,
   /** Shortest side of a plate, pixels. */
   plateSide: 64,

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { mkdirSync, rmSync } from 'node:fs';
 import { open, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
+import { framedSize } from '@/core/frame/frame';
 import type { Scene } from '@/core/scene/schema';
 import { isAbort } from '@/engine/aborted';
 import type { Renderer } from '@/engine/renderer';
@@ -62,7 +63,7 @@ export function createOutputJobs(dataDir: string, renderer: Renderer): OutputJob
 
   async function run(job: OutputJob, scene: Scene, choice: OutputChoice): Promise<void> {
     const { status, cancel } = job;
-    const { width, height } = scene.plate;
+    const { width, height } = framedSize(scene.plate, scene.frame);
     const temporary = `${job.path}.part`;
     try {
       const rgb = await renderRgb(renderer, scene, { width, height }, cancel.signal, (done) => {
@@ -126,12 +127,15 @@ function reasonFor(error: unknown): string {
   return `The picture could not be made: ${(error as Error).message}`;
 }
 
-/** A file name of plain letters, digits and dashes. */
-export function fileStem(title: string): string {
-  const stem = title
+/** A name as part of a file name: plain letters, digits and dashes. */
+export function slug(name: string, otherwise: string): string {
+  const stem = name
     .normalize('NFKD')
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-+|-+$/g, '');
-  return `${stem || 'scene'}-night`;
+  return stem || otherwise;
 }
+
+/** The name of a scene's files, without their ending. */
+export const fileStem = (title: string): string => `${slug(title, 'scene')}-night`;

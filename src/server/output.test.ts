@@ -9,7 +9,6 @@ import { streetLamp, streetScene } from '../../test/street';
 import { pictureBytes, receiveBytes, temporaryWorkspace } from '../../test/workspace';
 import { beginScene } from './intake';
 import { createOutputJobs, fileStem, type OutputStatus } from './output-jobs';
-import { createPlateReader } from './plate-codes';
 import { renderRgb } from './render-picture';
 import { createServerRenderer } from './render-service';
 import { openScene } from './scene-repository';
@@ -30,7 +29,7 @@ beforeAll(async () => {
     'a.jpg',
   );
   scene = { ...streetScene([streetLamp('one', 0.5)]), plate: openScene(space, id).scene.plate };
-  renderer = createServerRenderer(createPlateReader(space.dataDir));
+  renderer = createServerRenderer(space);
 });
 afterAll(async () => {
   renderer.close();
@@ -111,8 +110,20 @@ it('seeds the demo scenes once, and never again what was deleted', async () => {
   const added = await seedDemo(space, demo);
   expect(added).toContain('ferry-steps');
   expect(await seedDemo(space, demo)).toEqual([]);
-  const night = await sceneThumbnail(space.dataDir, renderer, openScene(space, 'ferry-steps'), 'night');
-  const day = await sceneThumbnail(space.dataDir, renderer, openScene(space, 'ferry-steps'), 'day');
+  const night = await sceneThumbnail(
+    space.dataDir,
+    space.plates,
+    renderer,
+    openScene(space, 'ferry-steps'),
+    'night',
+  );
+  const day = await sceneThumbnail(
+    space.dataDir,
+    space.plates,
+    renderer,
+    openScene(space, 'ferry-steps'),
+    'day',
+  );
   const mean = async (jpeg: Uint8Array) => (await sharp(jpeg).stats()).channels[0].mean;
   expect(await mean(night)).toBeLessThan((await mean(day)) / 2);
 });

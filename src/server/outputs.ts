@@ -7,5 +7,5 @@ const shared = globalThis as { sundewOutputs?: OutputJobs };
 /** The running server's outputs. */
 export function outputs(): OutputJobs {
   const { dataDir } = workspace();
-  return (shared.sundewOutputs ??= createOutputJobs(dataDir, serverRenderer(dataDir)));
+  return (shared.sundewOutputs ??= createOutputJobs(dataDir, serverRenderer()));
 }

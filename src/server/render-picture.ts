@@ -1,7 +1,12 @@
+import { setImmediate } from 'node:timers/promises';
 import sharp, { type Sharp } from 'sharp';
 import type { Scene } from '@/core/scene/schema';
-import type { Region } from '@/core/plane/region';
+import { framedSize } from '@/core/frame/frame';
+import { framedRegion } from '@/core/frame/framed-region';
+import { straightenRows } from '@/core/frame/straighten';
+import { rowsOf, type Region } from '@/core/plane/region';
 import type { Renderer } from '@/engine/renderer';
+import type { Size } from '@/engine/sizes';
 
 /** Rows of a picture that are made at a time: bounds the memory of an output of any size. */
 const BAND_ROWS = 256;
@@ -15,44 +20,82 @@ export interface OutputChoice {
   quality: number;
 }
 
-/** A finished picture as raw RGB bytes, made band by band. `onProgress` gets 0 to 1. */
-export async function renderRgb(
+const WHOLE_PART = { left: 0, top: 0, width: 1, height: 1 };
+
+/** Share of the work that the turning of a frame takes. */
+const STRAIGHTENING = 0.1;
+
+/** A region of a picture as raw RGB bytes, made band by band. */
+async function renderRegion(
   renderer: Renderer,
   scene: Scene,
-  size: { width: number; height: number },
+  region: Region,
   signal: AbortSignal,
-  onProgress: (done: number) => void = () => {},
+  onProgress: (done: number) => void,
 ): Promise<Uint8Array> {
-  const rgb = new Uint8Array(3 * size.width * size.height);
-  for (let top = 0; top < size.height; top += BAND_ROWS) {
-    const height = Math.min(BAND_ROWS, size.height - top);
-    const region: Region = {
-      fullWidth: size.width,
-      fullHeight: size.height,
-      left: 0,
-      top,
-      width: size.width,
-      height,
-    };
-    await renderer.frame({ scene, region }, signal, (pixels) => {
-      let to = 3 * top * size.width;
+  const rgb = new Uint8Array(3 * region.width * region.height);
+  for (let top = 0; top < region.height; top += BAND_ROWS) {
+    const band = rowsOf(region, top, Math.min(BAND_ROWS, region.height - top));
+    await renderer.frame({ scene, region: band }, signal, (pixels) => {
+      let to = 3 * top * region.width;
       for (let from = 0; from < pixels.length; from += 4) {
         rgb[to++] = pixels[from];
         rgb[to++] = pixels[from + 1];
         rgb[to++] = pixels[from + 2];
       }
     });
-    onProgress((top + height) / size.height);
+    onProgress((top + band.height) / region.height);
   }
   return rgb;
 }
 
-/** A raw picture ready to be written in a format, with an sRGB profile. */
-export function encodePicture(
+/** The region of the plate that a framed picture of some size is made from. */
+export function regionFor({ plate, frame }: Scene, size: Size): Region {
+  const scale = size.width / framedSize(plate, frame).width;
+  const part = (side: number) => Math.max(1, Math.round(side * scale));
+  const full = { width: part(plate.width), height: part(plate.height) };
+  return framedRegion(frame, WHOLE_PART, full, plate.width / plate.height);
+}
+
+/** A finished picture, framed, as raw RGB bytes of `size`. `onProgress` gets 0 to 1. */
+export async function renderRgb(
+  renderer: Renderer,
+  scene: Scene,
+  size: Size,
+  signal: AbortSignal,
+  onProgress: (done: number) => void = () => {},
+): Promise<Uint8Array> {
+  const region = regionFor(scene, size);
+  const rgb = await renderRegion(renderer, scene, region, signal, (done) =>
+    onProgress(done * (1 - STRAIGHTENING)),
+  );
+  const framed = await straightened(rgb, region, scene, size, signal);
+  onProgress(1);
+  return framed;
+}
+
+/** A region's RGB as the frame shows it, a band at a time, so that other requests are answered in between. */
+export async function straightened(
   rgb: Uint8Array,
-  size: { width: number; height: number },
-  { format, quality }: OutputChoice,
-): Sharp {
+  region: Region,
+  { plate, frame }: Pick<Scene, 'plate' | 'frame'>,
+  size: Size,
+  signal: AbortSignal,
+): Promise<Uint8Array> {
+  if (frame.angle === 0 && region.width === size.width && region.height === size.height) return rgb;
+  const out = new Uint8Array(3 * size.width * size.height);
+  for (let from = 0; from < size.height; from += BAND_ROWS) {
+    const to = Math.min(size.height, from + BAND_ROWS);
+    const band = out.subarray(3 * size.width * from, 3 * size.width * to);
+    straightenRows(band, rgb, region, frame, plate.width / plate.height, size, { from, to });
+    await setImmediate();
+    signal.throwIfAborted();
+  }
+  return out;
+}
+
+/** A raw picture ready to be written in a format, with an sRGB profile. */
+export function encodePicture(rgb: Uint8Array, size: Size, { format, quality }: OutputChoice): Sharp {
   const picture = sharp(rgb, { raw: { ...size, channels: 3 } }).withIccProfile('srgb');
   return format === 'jpeg'
     ? picture.jpeg({ quality, chromaSubsampling: '4:4:4' })

@@ -1,7 +1,8 @@
 import { createArena } from '@/engine/arena';
 import { createNodePool } from '@/engine/node-pool';
 import { createRenderer, type Renderer } from '@/engine/renderer';
-import { createPlateReader, type PlateReader } from './plate-codes';
+import { loadLut } from './lut-store';
+import { workspace, type Workspace } from './workspace';
 
 const MEBIBYTE = 2 ** 20;
 
@@ -9,24 +10,19 @@ const MEBIBYTE = 2 ** 20;
 const MEMORY = { most: 1536 * MEBIBYTE, kept: 256 * MEBIBYTE } as const;
 
 /** A renderer on worker threads. */
-export function createServerRenderer(plates: PlateReader): Renderer {
+export function createServerRenderer({ dataDir, plates }: Pick<Workspace, 'dataDir' | 'plates'>): Renderer {
   const arena = createArena(MEMORY.most);
   return createRenderer(
     arena,
     createNodePool(arena),
-    (asset, region) => plates.read(asset, region),
+    { codes: (asset, region) => plates.read(asset, region), lut: (asset) => loadLut(dataDir, asset) },
     MEMORY.kept,
   );
 }
 
-const shared = globalThis as { sundewPlates?: PlateReader; sundewRenderer?: Renderer };
-
-/** The running server's one reader of plates. */
-export function serverPlates(dataDir: string): PlateReader {
-  return (shared.sundewPlates ??= createPlateReader(dataDir));
-}
+const shared = globalThis as { sundewRenderer?: Renderer };
 
 /** The running server's one renderer. */
-export function serverRenderer(dataDir: string): Renderer {
-  return (shared.sundewRenderer ??= createServerRenderer(serverPlates(dataDir)));
+export function serverRenderer(): Renderer {
+  return (shared.sundewRenderer ??= createServerRenderer(workspace()));
 }

@@ -1,5 +1,5 @@
 import { array, mixed, number, object, string } from 'yup';
-import { NOCTURNES } from '@/core/night/nocturnes';
+import { nightSchema } from '@/core/scene/night-schema';
 import { LIMITS } from './limits';
 
 /** A patch as immer writes it. */
@@ -70,9 +70,17 @@ export const regionRequest = object({
   )
   .test('small', 'the region is too large', (r) => r.width * r.height <= LIMITS.regionPixels);
 
-/** Query of a thumbnail. */
+/** Query of a thumbnail: the day, the night, a nocturne of ours or one that was kept. */
 export const thumbnailRequest = object({
   of: string()
-    .oneOf(['day', 'night', ...NOCTURNES.map(({ id }) => id)])
+    .matches(/^[\w-]{1,40}$/)
     .required(),
 }).required();
+
+const name = () => string().strict().required().trim().max(80);
+
+/** Body of a nocturne that is kept. */
+export const nocturneRequest = object({ name: name(), night: nightSchema }).noUnknown().required();
+
+/** Body of a moment that is named: the document as the window holds it. */
+export const momentRequest = object({ name: name(), scene: mixed().required() }).noUnknown().required();

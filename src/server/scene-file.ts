@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { parseScene, SceneFormatError } from '@/core/scene/parse-scene';
@@ -6,12 +7,17 @@ import type { Scene } from '@/core/scene/schema';
 import { AppError } from './app-error';
 import { assetPath } from './asset-store';
 import { LIMITS } from './limits';
+import { lutBytes } from './lut-store';
 
 /** A scene file taken apart: the document, and its plate as it was dropped in. */
 export interface SceneFile {
   scene: Scene;
   plate: Uint8Array;
+  /** The look-up table that the night uses. */
+  lut?: Uint8Array;
 }
+
+const LUT = 'lut.cube';
 
 const ZIP_MAGIC = [0x50, 0x4b, 0x03, 0x04];
 
@@ -20,10 +26,15 @@ export function looksLikeSceneFile(head: Uint8Array): boolean {
   return ZIP_MAGIC.every((byte, i) => head[i] === byte);
 }
 
-/** A scene as one file: a ZIP of `scene.json` and `plate`. Photos are stored as they are, they do not shrink. */
+/** A scene as one file: a ZIP of `scene.json`, `plate` and, where the night uses one, `lut.cube`. Photos are stored as they are, they do not shrink. */
 export async function writeSceneFile(dataDir: string, { scene }: OpenScene): Promise<Uint8Array> {
   const plate = await readFile(assetPath(dataDir, scene.plate.asset));
-  return zipSync({ 'scene.json': strToU8(JSON.stringify(scene, null, 1)), plate: [plate, { level: 0 }] });
+  const { lut } = scene.night;
+  return zipSync({
+    'scene.json': strToU8(JSON.stringify(scene, null, 1)),
+    plate: [plate, { level: 0 }],
+    ...(lut && { [LUT]: await lutBytes(dataDir, lut.asset) }),
+  });
 }
 
 /** Takes a scene file apart. Throws 422 with the reason when it is not one. */
@@ -34,7 +45,7 @@ export function readSceneFile(bytes: Uint8Array): SceneFile {
     parts = unzipSync(bytes, {
       filter: ({ name, originalSize }) => {
         unpacked += originalSize;
-        return (name === 'scene.json' || name === 'plate') && unpacked <= LIMITS.uploadBytes;
+        return ['scene.json', 'plate', LUT].includes(name) && unpacked <= LIMITS.uploadBytes;
       },
     });
   } catch {
@@ -48,8 +59,15 @@ export function readSceneFile(bytes: Uint8Array): SceneFile {
     );
   }
   try {
-    return { scene: parseScene(JSON.parse(strFromU8(parts['scene.json']))), plate: parts.plate };
+    const scene = parseScene(JSON.parse(strFromU8(parts['scene.json'])));
+    const { lut } = scene.night;
+    const hash = parts[LUT] && createHash('sha256').update(parts[LUT]).digest('hex');
+    if (lut && lut.asset !== hash) {
+      throw new AppError(422, 'no-lut', 'The scene file lacks the look-up table that its night uses.');
+    }
+    return { scene, plate: parts.plate, lut: lut ? parts[LUT] : undefined };
   } catch (error) {
+    if (error instanceof AppError) throw error;
     if (error instanceof SceneFormatError) throw new AppError(422, 'bad-scene', error.message);
     throw new AppError(422, 'bad-scene', 'The scene file holds no readable scene.');
   }

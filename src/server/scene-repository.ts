@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { desc, eq } from 'drizzle-orm';
+import { framedSize } from '@/core/frame/frame';
 import { patchScene } from '@/core/scene/command';
 import type { LogEntry } from '@/core/scene/history';
 import type { OpenScene, SceneSummary } from '@/core/scene/opened-scene';
@@ -10,6 +11,7 @@ import { revisions, scenes } from '@/db/schema';
 import { AppError } from './app-error';
 import { insertScene } from './intake';
 import { LIMITS } from './limits';
+import { requireLut } from './lut-store';
 import type { Workspace } from './workspace';
 
 type Db = Workspace['db'];
@@ -37,8 +39,7 @@ export function listScenes({ db }: Workspace): SceneSummary[] {
       title,
       revision,
       updatedAt,
-      width: document.plate.width,
-      height: document.plate.height,
+      ...framedSize(document.plate, upgradeScene(document).frame),
       fixtures: document.fixtures.length,
     }));
 }
@@ -82,7 +83,7 @@ export function saveEntries({ db }: Workspace, id: string, base: number, entries
     }
     if (fresh.length === 0) return row.revision;
     const document = fresh.reduce(applyEntry, row.document);
-    const checked = checkScene(document, row.document);
+    const checked = checkScene(tx, document, row.document);
     const now = Date.now();
     fresh.forEach(({ id: entryId, kind, label, patches, inverse }, i) => {
       const number = row.revision + i + 1;
@@ -107,12 +108,14 @@ function applyEntry(scene: Scene, entry: LogEntry): Scene {
   }
 }
 
-function checkScene(document: unknown, before: Scene): Scene {
+/** A document as a scene that may stand in for another of the same plate. Throws 422. */
+export function checkScene(db: Pick<Db, 'select'>, document: unknown, before: Scene): Scene {
   try {
     const scene = parseScene(document);
     if (JSON.stringify(scene.plate) !== JSON.stringify(before.plate)) {
       throw new AppError(422, 'plate-fixed', 'A change may not put another plate under a scene.');
     }
+    requireLut(db, scene.night);
     return scene;
   } catch (error) {
     if (error instanceof SceneFormatError) throw new AppError(422, 'bad-scene', error.message);
@@ -123,7 +126,7 @@ function checkScene(document: unknown, before: Scene): Scene {
 /** Keeps a document as a scene of its own beside the one that it came from. Returns the new id. */
 export function saveCopy(space: Workspace, id: string, document: unknown): string {
   const row = findRow(space.db, id);
-  const scene = checkScene(document, row.document);
+  const scene = checkScene(space.db, document, row.document);
   const title = `${scene.title.slice(0, 70)} (copy)`;
   return insertScene(space, randomUUID(), { ...scene, title });
 }

@@ -1,20 +1,36 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import sharp from 'sharp';
+import { framedSize } from '@/core/frame/frame';
 import type { Nocturne } from '@/core/night/nocturnes';
 import type { OpenScene } from '@/core/scene/opened-scene';
 import type { Scene } from '@/core/scene/schema';
 import type { Renderer } from '@/engine/renderer';
 import { surveySize } from '@/engine/sizes';
-import { assetPath } from './asset-store';
 import { keepCopy } from './keep-copy';
-import { encodePicture, renderRgb } from './render-picture';
+import type { PlateReader } from './plate-codes';
+import { encodePicture, regionFor, renderRgb, straightened } from './render-picture';
 
-const THUMBNAIL = { quality: 84, scale: 1.5, nocturneScale: 0.4 } as const;
+const THUMBNAIL = { quality: 84, scale: 1.5, nocturneScale: 0.4, entryScale: 0.24 } as const;
 
-function smallSize({ plate }: Scene, scale: number) {
-  const width = Math.max(1, Math.min(plate.width, Math.round(scale * surveySize(plate).width)));
-  return { width, height: Math.max(1, Math.round((width * plate.height) / plate.width)) };
+function smallSize({ plate, frame }: Scene, scale: number) {
+  const whole = framedSize(plate, frame);
+  const width = Math.max(1, Math.min(whole.width, Math.round(scale * surveySize(whole).width)));
+  return { width, height: Math.max(1, Math.round((width * whole.height) / whole.width)) };
+}
+
+/** The day as the frame shows it. */
+async function dayJpeg(plates: PlateReader, scene: Scene): Promise<Uint8Array> {
+  const size = smallSize(scene, THUMBNAIL.scale);
+  const region = regionFor(scene, size);
+  const codes = await plates.read(scene.plate.asset, region);
+  const rgb = await straightened(
+    Uint8Array.from(codes, (code) => code >> 8),
+    region,
+    scene,
+    size,
+    new AbortController().signal,
+  );
+  return encodePicture(rgb, size, { format: 'jpeg', quality: THUMBNAIL.quality }).toBuffer();
 }
 
 async function nightJpeg(renderer: Renderer, scene: Scene, scale: number): Promise<Uint8Array> {
@@ -26,24 +42,17 @@ async function nightJpeg(renderer: Renderer, scene: Scene, scale: number): Promi
 /** A small JPEG of a scene's plate or of its night as it is now, kept under its revision. */
 export async function sceneThumbnail(
   dataDir: string,
+  plates: PlateReader,
   renderer: Renderer,
   { id, scene, revision }: OpenScene,
   of: 'day' | 'night',
 ): Promise<Uint8Array> {
-  const kept = join(
-    dataDir,
-    'thumbnails',
-    of === 'day' ? `${scene.plate.asset}.jpg` : `${id}-${revision}.jpg`,
-  );
+  const framed = Object.values(scene.frame).join('_');
+  const name = of === 'day' ? `${scene.plate.asset}-${framed}` : `${id}-${revision}`;
+  const kept = join(dataDir, 'thumbnails', `${name}.jpg`);
   const found = await readFile(kept).catch(() => undefined);
   if (found) return found;
-  const dayJpeg = () =>
-    sharp(assetPath(dataDir, scene.plate.asset))
-      .autoOrient()
-      .resize(smallSize(scene, THUMBNAIL.scale))
-      .jpeg({ quality: THUMBNAIL.quality })
-      .toBuffer();
-  const data = await (of === 'day' ? dayJpeg() : nightJpeg(renderer, scene, THUMBNAIL.scale));
+  const data = await (of === 'day' ? dayJpeg(plates, scene) : nightJpeg(renderer, scene, THUMBNAIL.scale));
   await keepCopy(kept, data);
   return data;
 }
@@ -55,4 +64,25 @@ export function nocturneThumbnail(
   { night }: Nocturne,
 ): Promise<Uint8Array> {
   return nightJpeg(renderer, { ...scene, night }, THUMBNAIL.nocturneScale);
+}
+
+/** A small JPEG of a scene as it was after an entry of its log. It never changes, and is kept. */
+export async function entryThumbnail(
+  dataDir: string,
+  renderer: Renderer,
+  scene: Scene,
+  entryId: string,
+): Promise<Uint8Array> {
+  const kept = join(dataDir, 'thumbnails', `entry-${entryId}.jpg`);
+  const found = await readFile(kept).catch(() => undefined);
+  if (found) return found;
+  const data = await nightJpeg(renderer, scene, THUMBNAIL.entryScale);
+  await keepCopy(kept, data);
+  return data;
+}
+
+/** A thumbnail as an answer; its address names what it shows, so it may be kept for ever. */
+export function jpegResponse(data: Uint8Array): Response {
+  const headers = { 'content-type': 'image/jpeg', 'cache-control': 'private, max-age=31536000, immutable' };
+  return new Response(new Uint8Array(data), { headers });
 }

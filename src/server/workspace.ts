@@ -1,10 +1,13 @@
 import { join } from 'node:path';
 import { openDb, type Db } from '@/db/client';
+import { createPlateReader, type PlateReader } from './plate-codes';
 
 /** Where everything of one installation lives. */
 export interface Workspace {
   db: Db;
   dataDir: string;
+  /** Its plates, decoded. */
+  plates: PlateReader;
 }
 
 const shared = globalThis as { sundewWorkspace?: Workspace };
@@ -16,7 +19,7 @@ export function dataDirectory(): string {
 
 /** Opens a workspace on a data folder. */
 export function openWorkspace(dataDir: string): Workspace {
-  return { db: openDb(dataDir), dataDir };
+  return { db: openDb(dataDir), dataDir, plates: createPlateReader(dataDir) };
 }
 
 /** The running server's workspace, opened once. */

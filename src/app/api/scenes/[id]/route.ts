@@ -1,10 +1,17 @@
+import { assetPath } from '@/server/asset-store';
 import { endpoint } from '@/server/endpoint';
+import { readLens } from '@/server/open-plate';
 import { deleteScene, openScene } from '@/server/scene-repository';
 import { workspace } from '@/server/workspace';
 
 type Params = { id: string };
 
-export const GET = endpoint<Params>((_request, { id }) => Response.json(openScene(workspace(), id)));
+export const GET = endpoint<Params>(async (_request, { id }) => {
+  const space = workspace();
+  const open = openScene(space, id);
+  const photoLens = await readLens(assetPath(space.dataDir, open.scene.plate.asset));
+  return Response.json({ ...open, photoLens });
+});
 
 export const DELETE = endpoint<Params>((_request, { id }) => {
   deleteScene(workspace(), id);

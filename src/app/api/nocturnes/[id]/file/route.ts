@@ -1,0 +1,14 @@
+import { endpoint } from '@/server/endpoint';
+import { writeNocturne } from '@/server/nocturne-repository';
+import { slug } from '@/server/output-jobs';
+import { workspace } from '@/server/workspace';
+
+/** A nocturne as a file, to carry to another installation. */
+export const GET = endpoint<{ id: string }>(async (_request, { id }) => {
+  const file = await writeNocturne(workspace(), id);
+  const headers = {
+    'content-type': 'application/json',
+    'content-disposition': `attachment; filename="${slug(file.name, 'nocturne')}.nocturne"`,
+  };
+  return new Response(JSON.stringify(file, null, 1), { headers });
+});
