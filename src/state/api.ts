@@ -1,7 +1,8 @@
 import type { LogEntry } from '@/core/scene/history';
 import type { Region } from '@/core/plane/region';
 import type { OpenScene } from '@/core/scene/opened-scene';
-import type { Scene } from '@/core/scene/schema';
+import type { Nocturne } from '@/core/night/nocturnes';
+import type { Night, Scene } from '@/core/scene/schema';
 
 /** A fault that the server told of. `status` 0: it did not answer. */
 export class ApiError extends Error {
@@ -17,11 +18,33 @@ export class ApiError extends Error {
 
 const UNREACHABLE = 'The server does not answer. Start it again with npm run demo.';
 
-async function faultOf(response: Response): Promise<ApiError> {
-  const body = (await response.json().catch(() => undefined)) as
-    { error?: { code?: string; message?: string } } | undefined;
-  const { code = 'fault', message = `The server answered ${response.status}.` } = body?.error ?? {};
-  return new ApiError(response.status, code, message);
+function faultOf(status: number, answer: unknown): ApiError {
+  const body = answer as { error?: { code?: string; message?: string } } | undefined;
+  const { code = 'fault', message = `The server answered ${status}.` } = body?.error ?? {};
+  return new ApiError(status, code, message);
+}
+
+/** Posts a file, telling how far it has come, which a fetch cannot. */
+function sendFile(
+  path: string,
+  file: File,
+  signal: AbortSignal,
+  onSent: (share: number) => void,
+): Promise<unknown> {
+  return new Promise((resolve, reject) => {
+    const sending = new XMLHttpRequest();
+    sending.open('POST', path);
+    sending.responseType = 'json';
+    sending.upload.onprogress = ({ loaded, total }) => onSent(total > 0 ? loaded / total : 0);
+    sending.onload = () => {
+      if (sending.status < 300) resolve(sending.response);
+      else reject(faultOf(sending.status, sending.response));
+    };
+    sending.onerror = () => reject(new ApiError(0, 'unreachable', UNREACHABLE));
+    sending.onabort = () => reject(new DOMException('The upload was given up.', 'AbortError'));
+    signal.addEventListener('abort', () => sending.abort());
+    sending.send(file);
+  });
 }
 
 async function request(path: string, init?: RequestInit): Promise<Response> {
@@ -32,7 +55,7 @@ async function request(path: string, init?: RequestInit): Promise<Response> {
     if (error instanceof DOMException && error.name === 'AbortError') throw error;
     throw new ApiError(0, 'unreachable', UNREACHABLE);
   }
-  if (!response.ok) throw await faultOf(response);
+  if (!response.ok) throw faultOf(response.status, await response.json().catch(() => undefined));
   return response;
 }
 
@@ -43,6 +66,12 @@ const post = (path: string, body: unknown, init?: RequestInit) =>
     body: JSON.stringify(body),
     ...init,
   });
+
+/** A moment of a scene that was given a name. */
+export interface Moment {
+  id: string;
+  name: string;
+}
 
 /** A picture on its way out, as the server tells of it. */
 export interface OutputProgress {
@@ -75,16 +104,51 @@ export const api = {
   async deleteScene(sceneId: string): Promise<void> {
     await request(`/api/scenes/${sceneId}`, { method: 'DELETE' });
   },
-  async beginScene(file: File, signal: AbortSignal): Promise<string> {
-    const path = `/api/scenes?name=${encodeURIComponent(file.name)}`;
-    const response = await request(path, { method: 'POST', body: file, signal });
-    return ((await response.json()) as { id: string }).id;
+  /** `onSent` gets the share of the file that has left, 0 to 1. */
+  async beginScene(file: File, signal: AbortSignal, onSent: (share: number) => void): Promise<string> {
+    const answer = await sendFile(`/api/scenes?name=${encodeURIComponent(file.name)}`, file, signal, onSent);
+    return (answer as { id: string }).id;
   },
   async plateCodes(asset: string, region: Region, signal: AbortSignal): Promise<Uint16Array> {
     const query = new URLSearchParams(Object.entries(region).map(([name, value]) => [name, String(value)]));
     const response = await request(`/api/plates/${asset}?${query.toString()}`, { signal });
     return new Uint16Array(await response.arrayBuffer());
   },
+  async takeLut(file: File): Promise<{ asset: string }> {
+    return (await (await request('/api/luts', { method: 'POST', body: file })).json()) as { asset: string };
+  },
+  async lutText(asset: string, signal: AbortSignal): Promise<string> {
+    return (await request(`/api/luts/${asset}`, { signal })).text();
+  },
+  async nocturnes(): Promise<Nocturne[]> {
+    const answer = await request('/api/nocturnes', { cache: 'no-store' });
+    return ((await answer.json()) as { nocturnes: Nocturne[] }).nocturnes;
+  },
+  async keepNocturne(name: string, night: Night): Promise<void> {
+    await post('/api/nocturnes', { name, night });
+  },
+  async takeNocturne(file: File): Promise<Nocturne> {
+    return (await (await request('/api/nocturnes/file', { method: 'POST', body: file })).json()) as Nocturne;
+  },
+  async deleteNocturne(id: string): Promise<void> {
+    await request(`/api/nocturnes/${id}`, { method: 'DELETE' });
+  },
+  nocturneFile: (id: string) => `/api/nocturnes/${id}/file`,
+  async moments(sceneId: string): Promise<Moment[]> {
+    const answer = await request(`/api/scenes/${sceneId}/moments`, { cache: 'no-store' });
+    return ((await answer.json()) as { moments: Moment[] }).moments;
+  },
+  async nameMoment(sceneId: string, name: string, scene: Scene): Promise<void> {
+    await post(`/api/scenes/${sceneId}/moments`, { name, scene });
+  },
+  async momentScene(sceneId: string, id: string): Promise<Scene> {
+    const answer = await request(`/api/scenes/${sceneId}/moments/${id}`);
+    return ((await answer.json()) as { scene: Scene }).scene;
+  },
+  async forgetMoment(sceneId: string, id: string): Promise<void> {
+    await request(`/api/scenes/${sceneId}/moments/${id}`, { method: 'DELETE' });
+  },
+  entryThumbnail: (sceneId: string, entryId: string) => `/api/scenes/${sceneId}/entries/${entryId}/thumbnail`,
   async startOutput(sceneId: string, order: OutputOrder): Promise<OutputProgress> {
     return (await (await post(`/api/scenes/${sceneId}/outputs`, order)).json()) as OutputProgress;
   },

@@ -11,6 +11,8 @@ import { createViewStore, type ViewStore } from './view-store';
 export interface OpenedSession {
   scene: SceneStore;
   view: ViewStore;
+  /** 35 mm equivalent focal length that the photo names. */
+  photoLens?: number;
   /** What is read off the picture. */
   readout: ReadoutStore;
   /** Settles once everything is saved; rejects when a person must choose first. */
@@ -21,7 +23,7 @@ export interface OpenedSession {
 }
 
 /** Opens a scene, taking up what an earlier window on it left unsaved. */
-export function openSession({ id, scene, revision, log }: OpenScene): OpenedSession {
+export function openSession({ id, scene, revision, log, photoLens }: OpenScene): OpenedSession {
   const saver = createSaver({
     revision,
     send: (base, entries) => api.save(id, base, entries),
@@ -38,6 +40,7 @@ export function openSession({ id, scene, revision, log }: OpenScene): OpenedSess
   }
   return {
     scene: store,
+    photoLens,
     view: createViewStore(),
     readout: createReadoutStore(),
     async flush() {

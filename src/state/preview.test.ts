@@ -21,6 +21,8 @@ function slowRenderer(ready: () => boolean) {
           aborted: () => signal.aborted,
         });
       }),
+    lux: () => Promise.resolve(0),
+    toneRange: () => Promise.resolve({ low: 0, high: 1 }),
     isReady: ready,
     close: () => {},
   };

@@ -1,10 +1,18 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
+import type { ToneRange } from '@/core/grade/grade';
+import type { PlatePoint } from '@/core/plan/camera';
 import type { ToneHistogram } from '@/core/picture/tone-histogram';
+
+import type { Scene } from '@/core/scene/schema';
 
 /** What is read off the picture as it stands. */
 export interface Readout {
   day?: ToneHistogram;
   night?: ToneHistogram;
+  /** The tones that a scene's night occupies before it is refitted; there while a picture is on the screen. */
+  toneRange?: (scene: Scene) => Promise<ToneRange>;
+  /** The light that falls on a place of the scene, lux. */
+  lux?: (scene: Scene, at: PlatePoint) => Promise<number>;
 }
 
 export type ReadoutStore = StoreApi<Readout>;

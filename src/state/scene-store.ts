@@ -72,7 +72,7 @@ export function createSceneStore(
       const change = kind === 'undo' ? history.done.at(-1) : history.undone.at(-1);
       if (!change) return;
       const applied = kind === 'undo' ? flip(change) : change;
-      log({ id: crypto.randomUUID(), kind, ...applied }, patchScene(scene, applied.patches));
+      log({ ...applied, id: crypto.randomUUID(), kind }, patchScene(scene, applied.patches));
     }
 
     return {

@@ -1,9 +1,10 @@
+import type { CoverageView } from '@/core/matte/show-coverage';
 import type { PlatePoint } from '@/core/plan/camera';
 import type { GroundPlan } from '@/core/scene/schema';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 
 /** Steps of the worksheet, in the order of the work. */
-export const STEPS = ['night', 'plan', 'fixtures', 'output'] as const;
+export const STEPS = ['frame', 'night', 'mattes', 'plan', 'fixtures', 'output'] as const;
 export type Step = (typeof STEPS)[number];
 
 /** What a window shows; not part of the document. */
@@ -19,8 +20,21 @@ export const FITTED: Look = { zoom: 'fit', center: { u: 0.5, v: 0.5 } };
 export const PROOFS = ['night', 'wipe', 'beside'] as const;
 export type Proof = (typeof PROOFS)[number];
 
+/** Parts of the Night step; one is open at a time. */
+export const NIGHT_PARTS = ['light', 'tones', 'byTone', 'lut', 'surround', 'haze'] as const;
+export type NightPartName = (typeof NIGHT_PARTS)[number];
+
 export interface ViewState {
   step: Step;
+  nightPart?: NightPartName;
+  /** The chosen matte, the pass of it that the picture sets, and how it is looked at. */
+  matte?: string;
+  pass?: string;
+  matteView: CoverageView | 'off';
+  /** The next drag on the picture, in the Frame step, is along something level. */
+  levelling: boolean;
+  /** Values are read off the picture under the pointer. */
+  probing: boolean;
   /** The chosen fixture. */
   chosen?: string;
   /** The circuit that a new fixture goes on. */
@@ -51,6 +65,10 @@ export function createViewStore(): ViewStore {
     wipe: 0.5,
     day: false,
     picking: false,
+    levelling: false,
+    matteView: 'tint',
+    probing: false,
+    nightPart: 'light',
     set: (values) => set(values),
   }));
 }

@@ -8,6 +8,7 @@ import type { Fixture } from '@/core/scene/schema';
 import { useGesture } from '../controls/use-gesture';
 import { useScene, useView } from '../editor/editor-context';
 import type { Box } from './view-geometry';
+import { nudgeOf } from './nudge';
 import { usePictureDrag } from './use-picture-drag';
 import classes from './picture.module.css';
 
@@ -85,14 +86,7 @@ export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMa
 
   function onKeyDown(event: KeyboardEvent, part: 'drop' | 'foot'): void {
     if (event.ctrlKey || event.metaKey) return;
-    const step = NUDGE * (event.shiftKey ? 10 : 1);
-    const nudges: Record<string, PlatePoint> = {
-      ArrowLeft: { u: -step, v: 0 },
-      ArrowRight: { u: step, v: 0 },
-      ArrowUp: { u: 0, v: -step },
-      ArrowDown: { u: 0, v: step },
-    };
-    const by = nudges[event.key];
+    const by = nudgeOf(event, NUDGE);
     if (by && part === 'drop') set('move', { at: moved(at, by), foot: moved(foot, { u: by.u, v: 0 }) });
     else if (by) set('foot', { foot: moved(foot, by) });
     else if (event.key === '[') resize(1 / WHEEL_STEP);

@@ -10,7 +10,7 @@ const WIDTH = 176;
 const HEIGHT = 84;
 
 /** What the chosen fixture is, beside its drop. */
-export function FixtureTag({ fixture, box }: { fixture: Fixture; box: Box }) {
+export function FixtureTag({ fixture, box, turned }: { fixture: Fixture; box: Box; turned: number }) {
   const scene = useScene((state) => state.scene);
   const { ahead, up, radius } = standingOf(scene, fixture);
   const { at, size, gel, lumens, name } = fixture;
@@ -24,7 +24,10 @@ export function FixtureTag({ fixture, box }: { fixture: Fixture; box: Box }) {
     ['stands', `${ahead.toFixed(1)} m off, ${up.toFixed(2)} m up`],
   ];
   return (
-    <div className={classes.tag} style={{ left: Math.max(0, left), top, width: WIDTH }}>
+    <div
+      className={classes.tag}
+      style={{ left: Math.max(0, left), top, width: WIDTH, rotate: `${turned}deg` }}
+    >
       <div>
         <b>{name}</b>
         <b className={classes.lit}>{Math.round(lumens)} lm</b>

@@ -1,6 +1,7 @@
 'use client';
 
 import type { PointerEvent } from 'react';
+import { framedSize } from '@/core/frame/frame';
 import { api } from '@/state/api';
 import { useScene, useView } from '../editor/editor-context';
 import type { Box } from './view-geometry';
@@ -11,6 +12,8 @@ import classes from './picture.module.css';
 export function OverviewMap({ part }: { part: Box }) {
   const id = useScene((state) => state.id);
   const plate = useScene(({ scene }) => scene.plate);
+  const frame = useScene(({ scene }) => scene.frame);
+  const { width, height } = framedSize(plate, frame);
   const look = useView((view) => view.look);
   const setView = useView((view) => view.set);
   const goTo = (event: PointerEvent) => {
@@ -22,7 +25,7 @@ export function OverviewMap({ part }: { part: Box }) {
   return (
     <div
       className={classes.map}
-      style={{ aspectRatio: `${plate.width} / ${plate.height}` }}
+      style={{ aspectRatio: `${width} / ${height}` }}
       aria-hidden
       data-testid="overview"
       onPointerDown={(event) => {
@@ -33,7 +36,7 @@ export function OverviewMap({ part }: { part: Box }) {
         if (event.buttons === 1) goTo(event);
       }}
     >
-      <ServedImage src={api.thumbnail(id, 'day', 0)} alt="" />
+      <ServedImage src={api.thumbnail(id, 'day', Object.values(frame).join('_'))} alt="" />
       <span
         style={{
           left: percent(part.left),

@@ -1,4 +1,4 @@
-import type { Region } from '@/core/plane/region';
+import { regionKey, type Region } from '@/core/plane/region';
 
 /** The canvases of the picture, laid over one another in a box that is the whole plate. */
 export interface PictureCanvases {
@@ -15,9 +15,8 @@ export interface PictureCanvases {
 const MOST_DAYS = 6;
 
 /** Whether a region is the whole plate. */
-export const isWhole = ({ width, height, fullWidth, fullHeight }: Region) =>
+const isWhole = ({ width, height, fullWidth, fullHeight }: Region) =>
   width === fullWidth && height === fullHeight;
-const keyOf = (region: Region) => Object.values(region).join();
 
 /** Draws frames and the day into their canvases, and puts those where their region lies on the plate. */
 export function createPainter({ night, coarse, day, dayPart }: PictureCanvases) {
@@ -46,12 +45,12 @@ export function createPainter({ night, coarse, day, dayPart }: PictureCanvases) 
       put(isCoarse ? coarse : night, image, region);
       if (!isCoarse) coarse.style.display = 'none';
       night.dataset.frames = String(++frames);
-      const part = days.get(keyOf(region));
+      const part = days.get(regionKey(region));
       if (isCoarse || isWhole(region) || !part) return;
       put(dayPart, part, region);
     },
-    /** Takes a region's 16-bit codes for the day; gives its pixels when they are the whole day. */
-    paintDay: (codes: Uint16Array, region: Region): Uint8ClampedArray | undefined => {
+    /** Takes a region's 16-bit codes for the day; gives its pixels. */
+    paintDay: (codes: Uint16Array, region: Region): Uint8ClampedArray => {
       const image = new ImageData(region.width, region.height);
       for (let from = 0, to = 0; from < codes.length; from += 3, to += 4) {
         image.data[to] = codes[from] >> 8;
@@ -63,9 +62,9 @@ export function createPainter({ night, coarse, day, dayPart }: PictureCanvases) 
         if (region.width >= day.width || frames === 0) put(day, image, region);
         return image.data;
       }
-      days.set(keyOf(region), image);
+      days.set(regionKey(region), image);
       if (days.size > MOST_DAYS) days.delete(days.keys().next().value!);
-      return undefined;
+      return image.data;
     },
   };
 }

@@ -1,23 +1,30 @@
 'use client';
 
 import { notifications } from '@mantine/notifications';
-import { useCallback, useMemo, useRef, type CSSProperties } from 'react';
+import { useCallback, useMemo, useRef, useState, type CSSProperties, type PointerEvent } from 'react';
+import { framedSize, WHOLE_FRAME } from '@/core/frame/frame';
 import type { PlatePoint } from '@/core/plan/camera';
-import { setFixture } from '@/core/scene/commands';
+import type { Pass } from '@/core/matte/pass';
+import { setFixture, setPass } from '@/core/scene/commands';
 import type { Fixture } from '@/core/scene/schema';
+import { MOST_OUTLINE } from '@/core/scene/matte-schema';
 import { useScene, useSession, useView } from '../editor/editor-context';
 import { useLightGlobe } from '../editor/use-light-globe';
 import { FixtureMark } from './fixture-mark';
+import { FrameMarks } from './frame-marks';
 import { FixtureTag } from './fixture-tag';
+import { MatteMarks } from './matte-marks';
 import { OverviewMap } from './overview-map';
 import { pickColor } from './pick-color';
 import { PlanMarks } from './plan-marks';
+import { Probe } from './probe';
 import { previewRegions } from './preview-regions';
+import { SurroundMarks } from './surround-marks';
 import { useLookGestures } from './use-look-gestures';
 import { usePictureDrag } from './use-picture-drag';
 import { usePreview } from './use-preview';
 import { useSize } from './use-size';
-import { plateBox, visiblePart } from './view-geometry';
+import { placeInBox, plateAround, plateBox, visiblePart } from './view-geometry';
 import { WipeHandle } from './wipe-handle';
 import classes from './picture.module.css';
 
@@ -27,7 +34,22 @@ export function Picture() {
   const scene = useScene((state) => state.scene);
   const run = useScene((state) => state.run);
   const light = useLightGlobe();
-  const { step, chosen, moving, day, picking, look, proof, wipe, set: setView } = useView((v) => v);
+  const {
+    step,
+    nightPart,
+    probing,
+    chosen,
+    matte: chosenMatte,
+    pass: chosenPass,
+    moving,
+    day,
+    picking,
+    look,
+    proof,
+    wipe,
+    set: setView,
+  } = useView((v) => v);
+  const [pointer, setPointer] = useState<PlatePoint>();
   const view = useRef<HTMLDivElement>(null);
   const night = useRef<HTMLCanvasElement>(null);
   const coarse = useRef<HTMLCanvasElement>(null);
@@ -37,10 +59,15 @@ export function Picture() {
   const density = typeof window === 'undefined' ? 1 : window.devicePixelRatio;
   const panes = proof === 'beside' ? 2 : 1;
   const pane = useMemo(() => ({ width: width / panes, height }), [width, height, panes]);
-  const box = useMemo(() => plateBox(pane, scene.plate, look, density), [pane, scene.plate, look, density]);
+  const { plate } = scene;
+  // While the frame is being set, all of the plate is there to choose from.
+  const frame = step === 'frame' ? WHOLE_FRAME : scene.frame;
+  const framed = useMemo(() => framedSize(plate, frame), [plate, frame]);
+  const place = useMemo(() => plateBox(pane, framed, look, density), [pane, framed, look, density]);
+  const box = useMemo(() => plateAround(place, frame), [place, frame]);
   const regions = useMemo(
-    () => (pane.width > 0 ? previewRegions(pane, scene.plate, look, density) : undefined),
-    [pane, scene.plate, look, density],
+    () => (pane.width > 0 ? previewRegions(pane, plate, frame, look, density) : undefined),
+    [pane, plate, frame, look, density],
   );
   const onFault = useCallback((error: Error) => {
     notifications.show({ color: 'red', title: 'The picture could not be made', message: error.message });
@@ -49,7 +76,7 @@ export function Picture() {
   const gestures = useLookGestures({
     view,
     pane,
-    plate: scene.plate,
+    plate: framed,
     density,
     look,
     onLook: (next) => setView({ look: next }),
@@ -63,14 +90,42 @@ export function Picture() {
     setView({ picking: false });
   }
 
+  const clickFixtures = (at: PlatePoint) => (picking && fixture ? pickGel(at, fixture) : light(at));
+
+  /** A click gives the chosen pass what it asks for: a point, a place, a colour. */
+  function clickMattes(at: PlatePoint): void {
+    const matte = scene.mattes.find(({ id }) => id === chosenMatte);
+    const pass = matte?.passes.find(({ id }) => id === chosenPass);
+    if (!matte || !pass) return;
+    const set = (label: string, values: Partial<Pass>) =>
+      run(setPass(`${matte.name}: ${label}`, matte.id, pass.id, values));
+    if (pass.kind === 'outline' && pass.points.length < MOST_OUTLINE)
+      set('point', { points: [...pass.points, at] });
+    if (pass.kind === 'area') set('place', { at });
+    if (pass.kind === 'colour') set('colour', { color: pickColor(dayCanvas.current!, at) });
+  }
+
   const ground = usePictureDrag({
     onDrag: () => {},
     onEnd: () => {},
-    onClick:
-      step === 'fixtures' ? (at) => (picking && fixture ? pickGel(at, fixture) : light(at)) : undefined,
+    onClick: { fixtures: clickFixtures, mattes: clickMattes }[step as string],
   });
 
-  const placed = { left: box.left, top: box.top, width: box.width, height: box.height };
+  /** The place of the plate under the pointer, if the picture shows it. */
+  function placeOf(event: PointerEvent): PlatePoint | undefined {
+    const edge = view.current!.getBoundingClientRect();
+    const x = ((event.clientX - edge.left) % pane.width) - place.left;
+    const y = event.clientY - edge.top - place.top;
+    if (x < 0 || y < 0 || x >= place.width || y >= place.height) return undefined;
+    return placeInBox(place, frame, plate.width / plate.height, { x, y });
+  }
+
+  const framedAt = { left: place.left, top: place.top, width: place.width, height: place.height };
+  const plateAt: CSSProperties = {
+    ...box,
+    transform: `rotate(${-frame.angle}deg)`,
+    transformOrigin: `${100 * frame.u}% ${100 * frame.v}%`,
+  };
   const dayShown = day || proof !== 'night';
   const cut = !day && proof === 'wipe' ? `inset(0 0 0 ${100 * wipe}%)` : undefined;
   const at = (index: number): CSSProperties => ({ left: index * pane.width, width: pane.width });
@@ -81,11 +136,17 @@ export function Picture() {
       aria-label="Picture"
       data-close={(look.zoom !== 'fit' && look.zoom >= 2) || undefined}
       {...gestures}
+      onPointerMove={(event) => {
+        if (probing) setPointer(placeOf(event));
+      }}
+      onPointerLeave={() => setPointer(undefined)}
     >
       <div className={classes.pane} style={at(0)}>
-        <div className={classes.plate} style={placed}>
-          <canvas ref={night} className={classes.canvas} data-testid="night" />
-          <canvas ref={coarse} className={classes.canvas} aria-hidden />
+        <div className={classes.framed} style={framedAt}>
+          <div className={classes.plate} style={plateAt}>
+            <canvas ref={night} className={classes.canvas} data-testid="night" />
+            <canvas ref={coarse} className={classes.canvas} aria-hidden />
+          </div>
         </div>
       </div>
       <div
@@ -93,35 +154,45 @@ export function Picture() {
         style={{ ...at(day ? 0 : panes - 1), visibility: dayShown ? 'visible' : 'hidden', clipPath: cut }}
         data-testid="day-pane"
       >
-        <div className={classes.plate} style={placed}>
-          <canvas ref={dayCanvas} className={classes.canvas} data-testid="day" />
-          <canvas ref={dayPart} className={classes.canvas} aria-hidden />
+        <div className={classes.framed} style={framedAt}>
+          <div className={classes.plate} style={plateAt}>
+            <canvas ref={dayCanvas} className={classes.canvas} data-testid="day" />
+            <canvas ref={dayPart} className={classes.canvas} aria-hidden />
+          </div>
         </div>
       </div>
       <div className={classes.pane} style={at(0)}>
         <div
           className={classes.over}
-          style={placed}
+          style={framedAt}
           data-quiet={day || undefined}
           data-picking={picking || undefined}
         >
-          <svg
-            className={classes.marks}
-            width={box.width}
-            height={box.height}
-            data-testid="marks"
-            data-step={step}
-            {...ground}
-          >
-            {step === 'plan' && <PlanMarks box={box} />}
-            {step === 'fixtures' &&
-              scene.fixtures.map((f) => <FixtureMark key={f.id} fixture={f} box={box} />)}
-          </svg>
-          {step === 'fixtures' && fixture && !moving && <FixtureTag fixture={fixture} box={box} />}
+          <div className={classes.plate} style={plateAt}>
+            <svg
+              className={classes.marks}
+              width={box.width}
+              height={box.height}
+              data-testid="marks"
+              data-step={step}
+              {...ground}
+            >
+              {step === 'frame' && <FrameMarks box={box} />}
+              {step === 'night' && nightPart === 'surround' && <SurroundMarks box={box} />}
+              {step === 'mattes' && <MatteMarks box={box} />}
+              {step === 'plan' && <PlanMarks box={box} />}
+              {step === 'fixtures' &&
+                scene.fixtures.map((f) => <FixtureMark key={f.id} fixture={f} box={box} />)}
+            </svg>
+            {step === 'fixtures' && fixture && !moving && (
+              <FixtureTag fixture={fixture} box={box} turned={frame.angle} />
+            )}
+          </div>
         </div>
       </div>
       {proof === 'wipe' && !day && <WipeHandle />}
-      {look.zoom !== 'fit' && <OverviewMap part={visiblePart(pane, box)} />}
+      {probing && pointer && <Probe at={pointer} night={[coarse, night]} day={[dayPart, dayCanvas]} />}
+      {look.zoom !== 'fit' && <OverviewMap part={visiblePart(pane, place)} />}
       {day && <span className={classes.says}>Day</span>}
     </main>
   );

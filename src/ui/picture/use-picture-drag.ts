@@ -6,8 +6,8 @@ const SLACK = 4;
 
 interface PictureDrag {
   onStart?: () => void;
-  /** How far the pointer has come since it was pressed, fractions of the picture, and where it is. */
-  onDrag: (moved: PlatePoint, at: PlatePoint, event: PointerEvent) => void;
+  /** How far the pointer has come since it was pressed, fractions of the plate, where it is, and where it was pressed. */
+  onDrag: (moved: PlatePoint, at: PlatePoint, event: PointerEvent, from: PlatePoint) => void;
   onEnd: () => void;
   /** Pressed and let go without a drag. */
   onClick?: (at: PlatePoint) => void;
@@ -18,9 +18,13 @@ export function usePictureDrag({ onStart, onDrag, onEnd, onClick }: PictureDrag)
   const press = useRef<{ from: PlatePoint; x: number; y: number; dragging: boolean } | null>(null);
 
   function place(event: PointerEvent): PlatePoint {
-    const svg = (event.currentTarget as SVGElement).closest('svg') ?? (event.currentTarget as SVGElement);
-    const box = (svg.ownerSVGElement ?? svg).getBoundingClientRect();
-    return { u: (event.clientX - box.left) / box.width, v: (event.clientY - box.top) / box.height };
+    const element = event.currentTarget as SVGGraphicsElement;
+    const svg = element.ownerSVGElement ?? (element as SVGSVGElement);
+    // The picture may be turned: only its own matrix tells where a point of the screen lies on it.
+    const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(
+      svg.getScreenCTM()!.inverse(),
+    );
+    return { u: x / svg.width.baseVal.value, v: y / svg.height.baseVal.value };
   }
 
   return {
@@ -37,7 +41,7 @@ export function usePictureDrag({ onStart, onDrag, onEnd, onClick }: PictureDrag)
       if (!now.dragging) onStart?.();
       now.dragging = true;
       const at = place(event);
-      onDrag({ u: at.u - now.from.u, v: at.v - now.from.v }, at, event);
+      onDrag({ u: at.u - now.from.u, v: at.v - now.from.v }, at, event, now.from);
     },
     onPointerUp() {
       const now = press.current;

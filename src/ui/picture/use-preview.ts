@@ -1,17 +1,28 @@
 import { useEffect, useRef, type RefObject } from 'react';
-import { toneHistogram } from '@/core/picture/tone-histogram';
-import type { Region } from '@/core/plane/region';
+import { parseCube } from '@/core/grade/cube-lut';
+import { toneHistogram, type ToneHistogram } from '@/core/picture/tone-histogram';
+import { regionKey, type Region } from '@/core/plane/region';
 import { createArena } from '@/engine/arena';
 import { createBrowserPool } from '@/engine/browser-pool';
+import type { FrameRequest } from '@/engine/frame-request';
 import { createRenderer } from '@/engine/renderer';
 import { api } from '@/state/api';
 import type { OpenedSession } from '@/state/open-session';
 import { createPreview, type Paint, type Preview } from '@/state/preview';
 import type { ReadoutStore } from '@/state/readout-store';
-import { createPainter, isWhole, type PictureCanvases } from './picture-painter';
+import type { ViewState } from '@/state/view-store';
+import { createPainter, type PictureCanvases } from './picture-painter';
 
 const MEBIBYTE = 2 ** 20;
 const MEMORY = { most: 1024 * MEBIBYTE, kept: 512 * MEBIBYTE };
+
+/** What of the view a frame depends on. */
+const SHOWN = ['moving', 'surveyAt', 'step', 'matte', 'matteView'] as const;
+
+/** The matte that is looked at, while mattes are made. */
+function shownMatte({ step, matte, matteView }: ViewState): FrameRequest['show'] {
+  return step === 'mattes' && matte && matteView !== 'off' ? { matte, view: matteView } : undefined;
+}
 
 interface PreviewOptions {
   session: OpenedSession;
@@ -24,18 +35,23 @@ interface PreviewOptions {
 function startPreview(
   canvases: PictureCanvases,
   readout: ReadoutStore,
+  isFitted: (region: Region) => boolean,
   onFault: (error: Error) => void,
 ): Preview {
+  const days = new Map<string, ToneHistogram>();
   const { paint, paintDay } = createPainter(canvases);
   const arena = createArena(MEMORY.most);
   const renderer = createRenderer(
     arena,
     createBrowserPool(arena),
-    async (asset, region, signal) => {
-      const codes = await api.plateCodes(asset, region, signal);
-      const day = paintDay(codes, region);
-      if (day) readout.setState({ day: toneHistogram(day) });
-      return codes;
+    {
+      async codes(asset, region, signal) {
+        const codes = await api.plateCodes(asset, region, signal);
+        const day = paintDay(codes, region);
+        days.set(regionKey(region), toneHistogram(day));
+        return codes;
+      },
+      lut: async (asset, signal) => parseCube(await api.lutText(asset, signal)),
     },
     MEMORY.kept,
   );
@@ -44,9 +60,24 @@ function startPreview(
   };
   const show: Paint = (pixels, region, isCoarse) => {
     paint(pixels, region, isCoarse);
-    if (isWhole(region)) readout.setState({ night: toneHistogram(pixels) });
+    if (!isFitted(region)) return;
+    const day = days.get(regionKey(region)) ?? readout.getState().day;
+    readout.setState({ night: toneHistogram(pixels), day });
   };
-  return createPreview(renderer, show, onBusy, onFault);
+  const lasting = new AbortController();
+  readout.setState({
+    toneRange: (scene) => renderer.toneRange(scene, lasting.signal),
+    lux: (scene, at) => renderer.lux(scene, at, lasting.signal),
+  });
+  const preview = createPreview(renderer, show, onBusy, onFault);
+  return {
+    show: preview.show,
+    stop() {
+      readout.setState({ toneRange: undefined, lux: undefined });
+      lasting.abort();
+      preview.stop();
+    },
+  };
 }
 
 /** Keeps the picture up with the scene for as long as it is on the screen. */
@@ -61,17 +92,24 @@ export function usePreview({ session, canvases, regions, onFault }: PreviewOptio
       day: day.current!,
       dayPart: dayPart.current!,
     };
-    const preview = startPreview(elements, session.readout, onFault);
+    // Readouts are of the whole frame: looking closely at a part of it, or at a matte, does not change them.
+    const isFitted = (region: Region) =>
+      shownMatte(session.view.getState()) === undefined &&
+      session.view.getState().look.zoom === 'fit' &&
+      (region === wanted.current?.region || region === wanted.current?.coarse);
+    const preview = startPreview(elements, session.readout, isFitted, onFault);
     show.current = () => {
       const { scene } = session.scene.getState();
-      const { moving, surveyAt } = session.view.getState();
-      if (wanted.current) preview.show({ scene, ...wanted.current, moving, surveyAt });
+      const view = session.view.getState();
+      const { moving, surveyAt } = view;
+      if (wanted.current)
+        preview.show({ scene, ...wanted.current, moving, surveyAt, show: shownMatte(view) });
     };
     const stopScene = session.scene.subscribe((now, before) => {
       if (now.scene !== before.scene) show.current?.();
     });
     const stopView = session.view.subscribe((now, before) => {
-      if (now.moving !== before.moving || now.surveyAt !== before.surveyAt) show.current?.();
+      if (SHOWN.some((name) => now[name] !== before[name])) show.current?.();
     });
     show.current();
     return () => {

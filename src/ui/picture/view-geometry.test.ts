@@ -1,7 +1,18 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { FITTED as FIT, type Look } from '@/state/view-store';
-import { fitZoom, panBy, plateBox, regionOf, visiblePart, zoomAt, ZOOM } from './view-geometry';
+import { WHOLE_FRAME } from '@/core/frame/frame';
+import { previewRegions } from './preview-regions';
+import {
+  fitZoom,
+  panBy,
+  placeInBox,
+  plateAround,
+  plateBox,
+  visiblePart,
+  zoomAt,
+  ZOOM,
+} from './view-geometry';
 
 const VIEW = { width: 900, height: 600 };
 const PLATE = { width: 1800, height: 1200 };
@@ -70,20 +81,41 @@ describe('panBy', () => {
   });
 });
 
-describe('regionOf', () => {
-  it('covers what is in view and stays within the picture', () => {
+describe('previewRegions', () => {
+  it('covers what is in view and stays within the plate', () => {
     fc.assert(
       fc.property(size, fc.double({ min: 0.6, max: 8, noNaN: true }), unit, unit, (plate, zoom, u, v) => {
-        const box = plateBox(VIEW, plate, { zoom, center: { u, v } }, 1);
-        const part = visiblePart(VIEW, box);
-        const region = regionOf(part, plate);
-        expect(region.left).toBeLessThanOrEqual(part.left * plate.width + 1e-6);
+        const look = { zoom, center: { u, v } };
+        const { region } = previewRegions(VIEW, plate, WHOLE_FRAME, look, 1);
+        const part = visiblePart(VIEW, plateBox(VIEW, plate, look, 1));
+        const { fullWidth, fullHeight } = region;
+        expect(region.left).toBeLessThanOrEqual(part.left * fullWidth + 1e-3);
         expect(region.left + region.width).toBeGreaterThanOrEqual(
-          (part.left + part.width) * plate.width - 1e-6,
+          (part.left + part.width) * fullWidth - 1e-2,
         );
-        expect(region.top + region.height).toBeLessThanOrEqual(plate.height);
+        expect(region.top + region.height).toBeLessThanOrEqual(fullHeight);
         expect(region.width * region.height).toBeGreaterThan(0);
       }),
     );
+  });
+
+  it('spends the pixels of a fitted view on the frame', () => {
+    const quarter = { ...WHOLE_FRAME, u: 0.25, v: 0.25, width: 0.5, height: 0.5 };
+    const { region } = previewRegions(VIEW, PLATE, quarter, FIT, 1);
+    expect(region.fullWidth).toBe(1800);
+    expect(region).toMatchObject({ left: 0, top: 0 });
+    expect(region.width).toBeLessThan(1000);
+  });
+});
+
+describe('placeInBox', () => {
+  it('finds the plate under a turned frame', () => {
+    const frame = { ...WHOLE_FRAME, width: 0.5, height: 0.5, angle: 90 };
+    const box = { width: 300, height: 200 };
+    expect(placeInBox(box, frame, 1.5, { x: 150, y: 100 })).toEqual({ u: 0.5, v: 0.5 });
+    const top = placeInBox(box, frame, 1.5, { x: 150, y: 0 });
+    expect(top.u).toBeCloseTo(0.5 + 0.25 / 1.5, 9);
+    expect(top.v).toBeCloseTo(0.5, 9);
+    expect(plateAround(box, frame)).toEqual({ left: -150, top: -100, width: 600, height: 400 });
   });
 });

@@ -1,4 +1,5 @@
-import type { Region } from '@/core/plane/region';
+import { plateFromFrame, type Frame } from '@/core/frame/frame';
+import type { PlatePoint } from '@/core/plan/camera';
 import type { Size } from '@/engine/sizes';
 import { FITTED, type Look } from '@/state/view-store';
 
@@ -12,9 +13,6 @@ export interface Box extends Size {
 export const ZOOM = { least: 0.1, most: 8 } as const;
 
 const MARGIN = 4;
-
-/** Regions begin and end on multiples of this many pixels, so that small steps of a pan need nothing new. */
-const GRID = 64;
 
 const hold = (value: number, low: number, high: number) =>
   Math.min(Math.max(value, low), Math.max(low, high));
@@ -92,23 +90,24 @@ export function visiblePart(view: Size, box: Box): Box {
   return { left: across.from, top: down.from, width: across.part, height: down.part };
 }
 
-/** A part of the plate as a region of a picture of some size, grown to whole steps of a grid. */
-export function regionOf(part: Box, { width, height }: Size, grid = GRID): Region {
-  const cut = (start: number, size: number, full: number) => {
-    const from = Math.max(0, Math.floor((start * full) / grid) * grid);
-    return {
-      from: Math.min(from, full - 1),
-      to: Math.min(full, Math.ceil(((start + size) * full) / grid) * grid),
-    };
-  };
-  const across = cut(part.left, part.width, width);
-  const down = cut(part.top, part.height, height);
+/** Where the whole plate lies against the box of its frame, before it is turned about the frame's middle. */
+export function plateAround(box: Size, frame: Frame): Box {
+  const width = box.width / frame.width;
+  const height = box.height / frame.height;
   return {
-    fullWidth: width,
-    fullHeight: height,
-    left: across.from,
-    top: down.from,
-    width: Math.max(1, across.to - across.from),
-    height: Math.max(1, down.to - down.from),
+    left: box.width / 2 - frame.u * width,
+    top: box.height / 2 - frame.v * height,
+    width,
+    height,
   };
+}
+
+/** The place of the plate at a place of the frame's box in CSS pixels from its top left. */
+export function placeInBox(
+  box: Size,
+  frame: Frame,
+  aspect: number,
+  { x, y }: { x: number; y: number },
+): PlatePoint {
+  return plateFromFrame(frame, aspect, { u: x / box.width, v: y / box.height });
 }

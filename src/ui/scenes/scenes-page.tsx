@@ -1,6 +1,6 @@
 'use client';
 
-import { Button, Loader } from '@mantine/core';
+import { Button, Loader, Progress } from '@mantine/core';
 import { Dropzone } from '@mantine/dropzone';
 import '@mantine/dropzone/styles.css';
 import { useRouter } from 'next/navigation';
@@ -15,7 +15,7 @@ import classes from './scenes.module.css';
 export function ScenesPage({ scenes }: { scenes: SceneSummary[] }) {
   const router = useRouter();
   const choose = useRef<() => void>(null);
-  const [taking, setTaking] = useState<{ name: string; cancel: AbortController }>();
+  const [taking, setTaking] = useState<{ name: string; cancel: AbortController; sent: number }>();
   const [fault, setFault] = useState<string>();
   useEffect(() => router.refresh(), [router]); // A wall kept from an earlier visit may be older.
 
@@ -23,9 +23,10 @@ export function ScenesPage({ scenes }: { scenes: SceneSummary[] }) {
     if (!file) return;
     const cancel = new AbortController();
     setFault(undefined);
-    setTaking({ name: file.name, cancel });
+    setTaking({ name: file.name, cancel, sent: 0 });
+    const onSent = (sent: number) => setTaking((now) => now && { ...now, sent });
     try {
-      router.push(`/scenes/${await api.beginScene(file, cancel.signal)}`);
+      router.push(`/scenes/${await api.beginScene(file, cancel.signal, onSent)}`);
     } catch (error) {
       setTaking(undefined);
       if (error instanceof ApiError) setFault(`${file.name}: ${error.message}`);
@@ -40,7 +41,16 @@ export function ScenesPage({ scenes }: { scenes: SceneSummary[] }) {
         <div className={classes.begin}>
           {taking ? (
             <span role="status" className={classes.taking}>
-              <Loader size={14} /> Opening {taking.name}
+              {taking.sent < 1 ? (
+                <Progress
+                  className={classes.sent}
+                  value={100 * taking.sent}
+                  aria-label="Sent to the server"
+                />
+              ) : (
+                <Loader size={14} />
+              )}
+              {taking.sent < 1 ? 'Taking in' : 'Opening'} {taking.name}
               <Button size="compact-xs" variant="default" onClick={() => taking.cancel.abort()}>
                 Cancel
               </Button>

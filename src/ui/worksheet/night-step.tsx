@@ -1,54 +1,104 @@
 'use client';
 
 import { Button } from '@mantine/core';
+import type { ComponentType } from 'react';
 import { startingNight } from '@/core/night/starting-night';
 import { setNight } from '@/core/scene/commands';
-import { RANGES } from '@/core/scene/ranges';
-import { useScene } from '../editor/editor-context';
-import { NumberRow, ratioScale } from '../controls/number-row';
+import type { Night } from '@/core/scene/schema';
+import { NIGHT_PARTS, type NightPartName } from '@/state/view-store';
+import { Fold } from '../controls/fold';
+import { useScene, useView } from '../editor/editor-context';
+import { ByTonePart } from './by-tone-part';
+import { HazePart, LightPart, SurroundPart, TonesPart } from './night-parts';
+import { LutPart } from './lut-part';
 import { NocturneWall } from './nocturne-wall';
 import { ToneChart } from './tone-chart';
 import classes from './worksheet.module.css';
 
-const COOL = 'linear-gradient(90deg, #ff9c4e, #fff3e2 52%, #9fbcff)';
-const TINT = 'linear-gradient(90deg, #6fa873, #8a8a8a, #b06fae)';
+interface PartInfo {
+  title: string;
+  /** What was decided, in few words. */
+  says: (night: Night) => string;
+  Body: ComponentType;
+}
 
-/** The night: how dark, how cool, how muted the day becomes. Starting values come from the hour. */
+const PARTS: Record<NightPartName, PartInfo> = {
+  light: {
+    title: 'Light',
+    says: ({ exposure, kelvin }) => `${exposure.toFixed(1).replace('-', '−')} stops, ${Math.round(kelvin)} K`,
+    Body: LightPart,
+  },
+  tones: {
+    title: 'Tones',
+    says: ({ shape }) =>
+      JSON.stringify({ ...shape, on: '' }) === JSON.stringify({ ...startingNight(0).shape, on: '' })
+        ? 'as they fall'
+        : `shaped on ${shape.on}`,
+    Body: TonesPart,
+  },
+  byTone: {
+    title: 'Colour by tone',
+    says: ({ byTone }) => (byTone.strength === 0 ? 'off' : `${Math.round(100 * byTone.strength)} %`),
+    Body: ByTonePart,
+  },
+  lut: {
+    title: 'Look-up table',
+    says: ({ lut }) => lut?.name ?? 'none',
+    Body: LutPart,
+  },
+  surround: {
+    title: 'Surroundings',
+    says: ({ surround }) => (surround.stops === 0 ? 'open' : `−${surround.stops.toFixed(1)} stops`),
+    Body: SurroundPart,
+  },
+  haze: {
+    title: 'Haze',
+    says: ({ haze }) => haze.toFixed(2),
+    Body: HazePart,
+  },
+};
+
+/** The night: how dark, how cool, how muted the day becomes, and how its tones are shaped. */
 export function NightStep() {
-  const night = useScene(({ scene }) => scene.night);
-  const change = useScene((state) => state.change);
+  const hour = useScene(({ scene }) => scene.night.hour);
   const run = useScene((state) => state.run);
-  const start = startingNight(night.hour);
-  type Name = Exclude<keyof typeof start, 'hour'>;
-  const row = (name: Name, label: string, more?: Partial<Parameters<typeof NumberRow>[0]>) => (
-    <NumberRow
-      label={label}
-      value={night[name]}
-      range={RANGES[name]}
-      initial={start[name]}
-      onChange={(value) => change(`night ${name}`, setNight(label, { [name]: value }))}
-      {...more}
-    />
-  );
+  const open = useView((view) => view.nightPart);
+  const setView = useView((view) => view.set);
   return (
     <>
       <ToneChart />
       <NocturneWall />
-      {row('exposure', 'Exposure')}
-      {row('kelvin', 'Kelvin', { scale: ratioScale(RANGES.kelvin), track: COOL })}
-      {row('tint', 'Tint', { track: TINT })}
-      {row('saturation', 'Saturation')}
-      {row('rods', 'Rod vision')}
-      {row('hold', 'Hold bright')}
-      {row('haze', 'Haze')}
+      {NIGHT_PARTS.map((name) => {
+        const { title, Body } = PARTS[name];
+        return (
+          <PartFold
+            key={name}
+            name={name}
+            title={title}
+            open={open === name}
+            onToggle={() => setView({ nightPart: open === name ? undefined : name })}
+          >
+            <Body />
+          </PartFold>
+        );
+      })}
       <p className={classes.hint}>
         The hour above sets where these start; what you add here goes along when it moves.
       </p>
       <div className={classes.actions}>
-        <Button size="compact-xs" variant="default" onClick={() => run(setNight('Reset the night', start))}>
+        <Button
+          size="compact-xs"
+          variant="default"
+          onClick={() => run(setNight('Reset the night', startingNight(hour)))}
+        >
           As the hour says
         </Button>
       </div>
     </>
   );
+}
+
+function PartFold({ name, ...fold }: { name: NightPartName } & Omit<Parameters<typeof Fold>[0], 'says'>) {
+  const says = useScene(({ scene }) => PARTS[name].says(scene.night));
+  return <Fold says={says} {...fold} />;
 }

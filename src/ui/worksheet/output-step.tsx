@@ -2,6 +2,7 @@
 
 import { Anchor, Button, Progress, SegmentedControl } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
+import { framedSize } from '@/core/frame/frame';
 import { api, ApiError, type OutputOrder, type OutputProgress } from '@/state/api';
 import { followOutput } from '@/state/follow-output';
 import { useScene, useSession } from '../editor/editor-context';
@@ -28,6 +29,8 @@ export function OutputStep() {
   const { flush } = useSession();
   const id = useScene((state) => state.id);
   const plate = useScene(({ scene }) => scene.plate);
+  const frame = useScene(({ scene }) => scene.frame);
+  const { width, height } = framedSize(plate, frame);
   const [order, setOrder] = useState(START);
   const [output, setOutput] = useState<OutputProgress>();
   const [fault, setFault] = useState<string>();
@@ -86,7 +89,7 @@ export function OutputStep() {
       )}
       <div className={classes.actions}>
         <Button size="compact-sm" onClick={() => void send()} disabled={running}>
-          Send out {plate.width} × {plate.height}
+          Send out {width} × {height}
         </Button>
         {running && (
           <Button

@@ -4,17 +4,18 @@ import { Button } from '@mantine/core';
 import { setPlan } from '@/core/scene/commands';
 import { newScene } from '@/core/scene/new-scene';
 import { RANGES } from '@/core/scene/ranges';
-import { useScene } from '../editor/editor-context';
+import { useScene, useSession } from '../editor/editor-context';
 import { NumberRow, ratioScale } from '../controls/number-row';
 import classes from './worksheet.module.css';
 
 /** The ground plan: where the horizon lies, from how high and through which lens the photo was taken. */
 export function PlanStep() {
   const plate = useScene(({ scene }) => scene.plate);
+  const { photoLens } = useSession();
   const plan = useScene(({ scene }) => scene.plan);
   const change = useScene((state) => state.change);
   const run = useScene((state) => state.run);
-  const start = newScene('Untitled', plate).plan;
+  const start = newScene('Untitled', plate, photoLens).plan;
   const horizon = (side: 'left' | 'right', label: string) => (
     <NumberRow
       label={label}

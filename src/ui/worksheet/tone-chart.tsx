@@ -14,7 +14,8 @@ import { useState } from 'react';
 import { Line } from 'react-chartjs-2';
 import { useStore } from 'zustand';
 import type { ToneHistogram } from '@/core/picture/tone-histogram';
-import { useSession } from '../editor/editor-context';
+import { useSession, useView } from '../editor/editor-context';
+import { CurveEditor } from './curve-editor';
 import classes from './worksheet.module.css';
 
 Chart.register(LineController, LineElement, PointElement, LinearScale, Filler);
@@ -38,6 +39,9 @@ const percent = (share: number) => `${(100 * share).toFixed(share < 0.1 ? 1 : 0)
 export function ToneChart() {
   const { readout } = useSession();
   const { day, night } = useStore(readout);
+  const curved = useView((view) => view.nightPart === 'tones');
+  const probing = useView((view) => view.probing);
+  const setView = useView((view) => view.set);
   const [logarithmic, setLogarithmic] = useState(false);
   if (!day || !night) return <div className={classes.tones} aria-busy="true" />;
   const area = (histogram: ToneHistogram, color: string, fill: string) => ({
@@ -53,7 +57,7 @@ export function ToneChart() {
     datasets: [area(night, '#8fa6e8', '#6f88d066'), area(day, '#b9b2a2', '#b9b2a222')],
   };
   return (
-    <figure className={classes.tones}>
+    <figure className={classes.tones} data-tall={curved || undefined}>
       <Line
         data={data}
         aria-label="Tones of day and night"
@@ -70,10 +74,14 @@ export function ToneChart() {
           },
         }}
       />
+      {curved && <CurveEditor />}
       <figcaption>
         <span data-testid="clipped">
           black {percent(night.black)}, white {percent(night.white)}
         </span>
+        <UnstyledButton aria-pressed={probing} onClick={() => setView({ probing: !probing })}>
+          probe
+        </UnstyledButton>
         <UnstyledButton aria-pressed={logarithmic} onClick={() => setLogarithmic(!logarithmic)}>
           {logarithmic ? 'logarithmic' : 'linear'}
         </UnstyledButton>

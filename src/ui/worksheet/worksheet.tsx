@@ -2,11 +2,14 @@
 
 import { UnstyledButton } from '@mantine/core';
 import type { ComponentType } from 'react';
+import { framedSize, isWholeFrame } from '@/core/frame/frame';
 import { hourName } from '@/core/night/hour';
 import type { Scene } from '@/core/scene/schema';
-import { STEPS, type Step } from '@/state/view-store';
-import { useScene, useView } from '../editor/editor-context';
+import { FITTED, STEPS, type Step, type ViewStore } from '@/state/view-store';
+import { useScene, useSession, useView } from '../editor/editor-context';
 import { FixturesStep } from './fixtures-step';
+import { FrameStep } from './frame-step';
+import { MattesStep } from './mattes-step';
 import { NightStep } from './night-step';
 import { OutputStep } from './output-step';
 import { PlanStep } from './plan-step';
@@ -20,11 +23,25 @@ interface StepInfo {
 }
 
 const STEP_INFO: Record<Step, StepInfo> = {
+  frame: {
+    title: 'Frame',
+    decided: ({ frame, plate }) => {
+      if (isWholeFrame(frame)) return 'the whole plate';
+      const { width, height } = framedSize(plate, frame);
+      return `${width} × ${height}${frame.angle === 0 ? '' : `, turned ${frame.angle.toFixed(1)}°`}`;
+    },
+    Body: FrameStep,
+  },
   night: {
     title: 'Night',
     decided: ({ night }) =>
       `${hourName(night.hour)}, ${signed(night.exposure)} stops, ${Math.round(night.kelvin / 50) * 50} K`,
     Body: NightStep,
+  },
+  mattes: {
+    title: 'Mattes',
+    decided: ({ mattes }) => mattes.map(({ name }) => name.toLowerCase()).join(', ') || 'none',
+    Body: MattesStep,
   },
   plan: {
     title: 'Ground plan',
@@ -41,7 +58,10 @@ const STEP_INFO: Record<Step, StepInfo> = {
   },
   output: {
     title: 'Output',
-    decided: ({ plate }) => `${plate.width} × ${plate.height}`,
+    decided: ({ plate, frame }) => {
+      const { width, height } = framedSize(plate, frame);
+      return `${width} × ${height}`;
+    },
     Body: OutputStep,
   },
 };
@@ -59,19 +79,22 @@ export function Worksheet() {
   );
 }
 
+/** Opens a step. The Frame step shows the whole plate, so the look is fitted on the way in and out. */
+function openStep(view: ViewStore, name: Step): void {
+  const { step, look, set } = view.getState();
+  const refit = name !== step && (name === 'frame' || step === 'frame');
+  set({ step: name, picking: false, levelling: false, look: refit ? FITTED : look });
+}
+
 function StepSection({ name }: { name: Step }) {
   const { title, decided, Body } = STEP_INFO[name];
   const open = useView((view) => view.step === name);
-  const setView = useView((view) => view.set);
+  const { view } = useSession();
   const says = useScene(({ scene }) => decided(scene));
   return (
     <section className={classes.step} data-open={open || undefined}>
       <h2>
-        <UnstyledButton
-          className={classes.head}
-          aria-expanded={open}
-          onClick={() => setView({ step: name, picking: false })}
-        >
+        <UnstyledButton className={classes.head} aria-expanded={open} onClick={() => openStep(view, name)}>
           <span className={classes.title}>{title}</span>
           {!open && <span className={classes.decided}>{says}</span>}
         </UnstyledButton>

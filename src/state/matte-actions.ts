@@ -1,0 +1,51 @@
+import type { Pass, PassKind } from '@/core/matte/pass';
+import type { Matte, Place, Scene } from '@/core/scene/schema';
+
+/** How a new matte of one pass is called. */
+export const PASS_NAMES: Record<PassKind, string> = {
+  sky: 'Sky',
+  area: 'Like place',
+  outline: 'Outline',
+  tone: 'Tones',
+  colour: 'Colour',
+  ramp: 'Ramp',
+};
+
+/** A pass as it begins, in the middle of the picture. */
+export function newPass(kind: PassKind): Pass {
+  const base = { id: crypto.randomUUID(), join: 'add' } as const;
+  switch (kind) {
+    case 'sky':
+      return { ...base, kind };
+    case 'area':
+      return { ...base, kind, at: { u: 0.5, v: 0.5 }, tolerance: 0.1, connected: true };
+    case 'outline':
+      return { ...base, kind, points: [] };
+    case 'tone':
+      return { ...base, kind, low: 0.6, high: 1, soft: 0.1 };
+    case 'colour':
+      return { ...base, kind, color: [1, 1, 1], reach: 0.04, soft: 0.04 };
+    case 'ramp':
+      return { ...base, kind, shape: 'straight', from: { u: 0.5, v: 0.3 }, to: { u: 0.5, v: 0.7 }, soft: 1 };
+  }
+}
+
+/** A matte of one new pass, with a name that no other has. */
+export function newMatte(scene: Scene, kind: PassKind): Matte {
+  const taken = new Set(scene.mattes.map(({ name }) => name));
+  const stem = PASS_NAMES[kind];
+  let name = stem;
+  for (let n = 2; taken.has(name); n++) name = `${stem} ${n}`;
+  return { id: crypto.randomUUID(), name, passes: [newPass(kind)], feather: 0, invert: false };
+}
+
+/** Stops by which the night's light is moved inside or outside a matte. */
+export function placeStops({ places }: Scene, matte: string, outside: boolean): number {
+  return places.find((place) => place.matte === matte && place.outside === outside)?.stops ?? 0;
+}
+
+/** The places of a scene with one of them set; at no stops it is taken away. */
+export function withPlace({ places }: Scene, place: Place): Place[] {
+  const rest = places.filter(({ matte, outside }) => matte !== place.matte || outside !== place.outside);
+  return place.stops === 0 ? rest : [...rest, place];
+}
