@@ -15,7 +15,7 @@ test('axe finds nothing serious on any view', async ({ page, request }) => {
   await expect(page.getByRole('article').first()).toBeVisible();
   await check('scenes');
   await openEditor(page, await copyOf(request, 'ferry-steps'));
-  for (const step of ['Night', 'Ground plan', 'Fixtures', 'Output']) {
+  for (const step of ['Frame', 'Night', 'Mattes', 'Ground plan', 'Fixtures', 'Output']) {
     const head = page.getByRole('button', { name: new RegExp(`^${step}`) });
     if ((await head.getAttribute('aria-expanded')) !== 'true') await head.click();
     await check(step);

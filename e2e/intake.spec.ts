@@ -1,7 +1,8 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from '@playwright/test';
 import { claimingPng, pictureBytes } from '../test/workspace';
-import { pictureReady } from './support/editor';
+import { flatDng } from '../test/dng';
+import { pictureReady, toneAt, warmth } from './support/editor';
 
 async function choose(page: Page, name: string, buffer: Buffer): Promise<void> {
   const [chooser] = await Promise.all([
@@ -33,6 +34,23 @@ test('a dropped photo begins a scene', async ({ page }) => {
   await pictureReady(page);
   await expect(page.getByLabel('Scene name')).toHaveValue('Brick lane');
   await expect(page.getByText('Nothing burns yet')).toBeVisible();
+});
+
+test('a raw file shows how far it has come, can be given up, and becomes a scene', async ({ page }) => {
+  await page.goto('/');
+  const lane = Buffer.from(flatDng(900, 600, (_x, y) => (y < 300 ? [0.5, 0.25, 0.1] : [0.1, 0.1, 0.1])));
+  const line = await page.context().newCDPSession(page);
+  const slow = { offline: false, latency: 0, downloadThroughput: -1, uploadThroughput: 300_000 };
+  await line.send('Network.emulateNetworkConditions', slow);
+  await choose(page, 'lane.dng', lane);
+  await expect(page.getByRole('progressbar', { name: 'Sent to the server' })).toBeVisible();
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByRole('button', { name: 'Choose a photo' })).toBeVisible();
+  await line.send('Network.emulateNetworkConditions', { ...slow, uploadThroughput: -1 });
+  await choose(page, 'lane.dng', lane);
+  await page.waitForURL(/\/scenes\//);
+  await pictureReady(page);
+  expect(warmth(await toneAt(page, 0.5, 0.25))).toBeGreaterThan(warmth(await toneAt(page, 0.5, 0.75)) + 8);
 });
 
 test('files that are no plates get a clear word, and nothing is lost', async ({ page }) => {

@@ -96,7 +96,9 @@ test('queries are checked, and no path is trusted', async ({ request }) => {
   expect(await plate('0'.repeat(64), region)).toBe(404);
   const thumbnail = (of: string) => request.get(`/api/scenes/ferry-steps/thumbnail?of=${of}`);
   expect((await thumbnail('dusk')).status()).toBe(200);
-  expect((await thumbnail('nobody')).status()).toBe(400);
+  expect((await thumbnail('nobody')).status()).toBe(404);
+  expect((await thumbnail('..%2F..%2Fx')).status()).toBe(400);
+  expect((await request.get('/api/luts/..%2f..%2fetc%2fpasswd')).status()).toBe(400);
 });
 
 test('a stale base gets 409 with the newest revision, and changes nothing', async ({ request }) => {

@@ -30,13 +30,41 @@ await dragTo(page, await middleOf(page, 'Quay lamp 1, foot'), await onPicture(pa
 await pictureReady(page);
 await shoot('fixtures');
 
+await page.getByRole('button', { name: /^Mattes/ }).click();
+await page.getByRole('button', { name: 'Sky', exact: true }).click();
+await pictureReady(page);
+await page.mouse.move(760, 300);
+await shoot('mattes');
+await page.getByRole('button', { name: 'Undo' }).click();
+
 await page.getByRole('button', { name: /^Ground plan/ }).click();
 await page.mouse.move(760, 300);
 await shoot('ground-plan');
 
 await page.getByRole('button', { name: /^Night/ }).click();
+await page.getByRole('button', { name: 'Start from a nocturne' }).click();
+await page.getByRole('button', { name: 'Blue hour', exact: true }).click();
+await pictureReady(page);
+await page.waitForFunction(() => [...document.images].every((image) => image.complete));
 await page.mouse.move(760, 730);
+await shoot('nocturnes');
+await page.getByRole('button', { name: 'Start from a nocturne' }).click();
+await page.getByRole('button', { name: /^Tones/ }).click();
+await page.keyboard.press('v');
+const paving = await onPicture(page, 0.49, 0.72);
+await page.mouse.move(paving.x, paving.y);
+await page.getByTestId('probe').getByText('lx').waitFor();
 await shoot('night');
+await page.keyboard.press('v');
+
+await page.getByRole('button', { name: /^Frame/ }).click();
+await page.getByLabel('Turn, value', { exact: true }).fill('-2');
+await page.keyboard.press('Enter');
+await page.getByLabel('Ratio').selectOption(String(5 / 4));
+await pictureReady(page);
+await page.mouse.move(760, 300);
+await shoot('frame');
+await page.getByRole('button', { name: 'The whole plate' }).click();
 
 await page.getByRole('button', { name: /^Output/ }).click();
 const download = page.waitForEvent('download');

@@ -2,14 +2,15 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import { setCircuit, setFixture } from '@/core/scene/commands';
+import { setCircuit, setFixture, setNight } from '@/core/scene/commands';
 import { runCommand } from '@/core/scene/command';
 import { newScene } from '@/core/scene/new-scene';
-import type { Fixture, Scene } from '@/core/scene/schema';
+import type { Fixture, Night, Scene } from '@/core/scene/schema';
 import { wholeRegion } from '@/core/plane/region';
-import { receiveFromDisk } from '@/server/asset-store';
-import { takePlate } from '@/server/intake';
-import { createPlateReader } from '@/server/plate-codes';
+import { receiveBytes, receiveFromDisk } from '@/server/asset-store';
+import { beginScene, takePlate } from '@/server/intake';
+import { takeLut } from '@/server/lut-store';
+import { openScene } from '@/server/scene-repository';
 import { encodePicture, renderRgb } from '@/server/render-picture';
 import { createServerRenderer } from '@/server/render-service';
 import { openWorkspace } from '@/server/workspace';
@@ -21,6 +22,12 @@ const PLATE = 'demo/plates/ferry-steps.jpg';
 const PREVIEW = { width: 1600, height: 1067 };
 const LAMPS = 8;
 const RUNS = 9;
+
+/** An entry of a made-up cube: a little colder than what it is given. */
+function entry(i: number): string {
+  const [r, g, b] = [i % 33, Math.floor(i / 33) % 33, Math.floor(i / 33 ** 2)].map((place) => place / 32);
+  return `${(0.9 * r).toFixed(5)} ${(0.95 * g).toFixed(5)} ${b.toFixed(5)}`;
+}
 
 /** A scene with a number of lamps on two circuits. */
 function litScene(plate: Scene['plate'], lamps: number): Scene {
@@ -38,7 +45,7 @@ const space = openWorkspace(dataDir);
 const received = await receiveFromDisk(dataDir, PLATE);
 const { width, height } = await takePlate(space, received);
 const plate = { asset: received.hash, width, height };
-const renderer = createServerRenderer(createPlateReader(dataDir));
+const renderer = createServerRenderer(space);
 const never = new AbortController().signal;
 const scene = litScene(plate, LAMPS);
 const region = wholeRegion(PREVIEW.width, PREVIEW.height);
@@ -48,9 +55,9 @@ const coarse = wholeRegion(small.width, small.height);
 const show = (next: Scene, at = region, moving?: string) =>
   renderer.frame({ scene: next, region: at, moving }, never, () => {});
 
-/** What a mix of two layers reads: plate, and spill, air of each; and writes: the picture. */
+/** What a mix of two layers reads: plate, night, distance, and spill, air of each. */
 const pixels = PREVIEW.width * PREVIEW.height;
-const source = new Float32Array(pixels * (3 + 2 * 2));
+const source = new Float32Array(pixels * (3 + 3 + 1 + 2 * 2));
 const target = new Float32Array(source.length);
 const copy = await medianTime(31, () => target.set(source));
 console.log(
@@ -66,6 +73,23 @@ const fader = await medianTime(RUNS, () =>
   show(runCommand(scene, setCircuit('level', 'a', { level: -++turn / 10 })).scene),
 );
 report('fader move to new frame', fader, copied);
+
+const night = (more: Partial<Night> = {}) =>
+  runCommand(scene, setNight('Exposure', { exposure: -3 - ++turn / 100, ...more })).scene;
+report('exposure move to new frame', await medianTime(RUNS, () => show(night())), copied);
+const { shape, byTone } = scene.night;
+const shaped = { shape: { ...shape, middle: 0.2, ceiling: 0.8 }, byTone: { ...byTone, strength: 0.4 } };
+report('the same, tones shaped and coloured', await medianTime(RUNS, () => show(night(shaped))), copied);
+const cube = ['LUT_3D_SIZE 33', ...Array.from({ length: 33 ** 3 }, (_, i) => entry(i))].join('\n');
+const { asset } = await takeLut(space, await receiveBytes(dataDir, Buffer.from(cube)));
+const looked = { ...shaped, lut: { asset, name: 'bench', strength: 0.7 } };
+report(
+  'the same, through a look-up table of 33 a side',
+  await medianTime(RUNS, () => show(night(looked))),
+  copied,
+);
+const evened = () => runCommand(scene, setNight('Even out', { evenOut: 0.3 + (++turn % 50) / 100 })).scene;
+report('even out to new frame', await medianTime(RUNS, () => show(evened())), copied);
 
 const moved = () =>
   runCommand(
@@ -93,6 +117,23 @@ const bare = await medianTime(3, () =>
 console.log(`\nOutput ${width} x ${height}, ${LAMPS} lamps\n`);
 report('libvips: decode and encode alone', bare);
 report('whole output, everything computed anew', output, { to: 'libvips', of: bare });
+
+const camera = { width: 6000, height: 4000 };
+const photo = await sharp(PLATE)
+  .resize({ ...camera, fit: 'fill' })
+  .jpeg({ quality: 92 })
+  .toBuffer();
+const bareOpen = await medianTime(3, () => sharp(photo).resize(PREVIEW).raw().toBuffer());
+let photos = 0;
+const open = await medianTime(3, async () => {
+  // A byte after the end makes it another file, with the same picture in it.
+  const file = Buffer.concat([photo, Buffer.from([++photos])]);
+  const id = await beginScene(space, await receiveBytes(dataDir, file), 'photo.jpg');
+  await show(openScene(space, id).scene);
+});
+console.log('\nOpening a JPEG of 6000 x 4000, from its bytes to the first frame of 1600 x 1067\n');
+report('libvips: decode and resize alone', bareOpen);
+report('take in, decode, shrink, survey, first frame', open, { to: 'libvips', of: bareOpen });
 
 renderer.close();
 await rm(dataDir, { recursive: true, force: true });

@@ -80,6 +80,17 @@ await drag(
 );
 const drop = (await page.getByRole('button', { name: 'Quay lamp 2', exact: true }).boundingBox())!;
 await drag(page, 'lamp', { x: drop.x + drop.width / 2, y: drop.y + drop.height / 2 }, { x: 2, y: 0.7 });
+await page.getByRole('button', { name: /^Night/ }).click();
+await idle(page);
+for (const name of ['Exposure', 'Kelvin', 'Hold bright', 'Even out']) {
+  const row = (await page.getByRole('slider', { name, exact: true }).boundingBox())!;
+  await drag(
+    page,
+    name,
+    { x: row.x + row.width * 0.2, y: row.y + row.height / 2 },
+    { x: (row.width * 0.6) / MOVES, y: 0 },
+  );
+}
 await browser.close();
 await server.kill();
 process.exit(0);

@@ -47,6 +47,13 @@ export async function dragTo(
   await page.mouse.up();
 }
 
+/** Types a number into the field of a row, and waits for its picture. */
+export async function typeNumber(page: Page, label: string, value: number): Promise<void> {
+  await page.getByLabel(`${label}, value`, { exact: true }).fill(String(value));
+  await page.keyboard.press('Enter');
+  await pictureReady(page);
+}
+
 /** The middle of whatever carries a label. */
 export async function middleOf(page: Page, label: string): Promise<{ x: number; y: number }> {
   const box = (await page.getByLabel(label, { exact: true }).boundingBox())!;
