@@ -9,11 +9,12 @@ const ARROWS = {
   db: ['core'],
   engine: ['core'],
   server: ['core', 'db', 'engine'],
-  state: ['core', 'engine'],
+  segment: ['core'],
+  state: ['core', 'engine', 'segment'],
   ui: ['core', 'engine', 'state'],
 };
 
-const LAYERS = ['core', 'db', 'engine', 'server', 'state', 'ui', 'app'];
+const LAYERS = ['core', 'db', 'engine', 'segment', 'server', 'state', 'ui', 'app'];
 
 /** Packages and globals that the computation must not know of. */
 const NOT_IN_CORE = [
@@ -57,6 +58,7 @@ export default defineConfig(
   globalIgnores([
     '.next',
     'dist',
+    'public',
     'data',
     'kernels',
     'drizzle',

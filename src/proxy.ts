@@ -3,6 +3,14 @@ import { NextResponse, type NextRequest } from 'next/server';
 import { AppError } from '@/server/app-error';
 import { guardRequest } from '@/server/guard';
 
+/**
+ * OpenCV writes its bindings as JavaScript while it loads. Only its own worker may do so, which has no document and talks
+ * to nobody.
+ */
+const SEGMENT_WORKER = '/segment-worker.js';
+const SEGMENT_POLICY =
+  "default-src 'none'; script-src 'self' 'unsafe-eval' 'wasm-unsafe-eval'; connect-src data:";
+
 /** Pages answer only this machine, and run only their own scripts. Routes under /api guard themselves. */
 export function proxy(request: NextRequest): NextResponse {
   try {
@@ -10,6 +18,11 @@ export function proxy(request: NextRequest): NextResponse {
   } catch (error) {
     if (error instanceof AppError) return new NextResponse(error.message, { status: error.status });
     throw error;
+  }
+  if (request.nextUrl.pathname === SEGMENT_WORKER) {
+    const response = NextResponse.next();
+    response.headers.set('content-security-policy', SEGMENT_POLICY);
+    return response;
   }
   const nonce = randomBytes(16).toString('base64');
   const policy = contentPolicy(nonce);

@@ -37,6 +37,8 @@ export function streetLamp(id: string, u: number, more: Partial<Fixture> = {}): 
     heart: 0.6,
     halo: 1,
     spill: 0,
+    bars: 0,
+    barGlow: 0.4,
     ...more,
   };
 }
@@ -55,10 +57,18 @@ export function streetScene(fixtures: Fixture[]): Scene {
   };
 }
 
+/** Left half covered: what the street's edge brush found. */
+export const STREET_BRUSHED = {
+  width: 60,
+  height: 40,
+  data: Uint8Array.from({ length: 2400 }, (_, i) => (i % 60 < 30 ? 255 : 0)),
+};
+
 /** The street as a renderer loads it, with one look-up table for every name. */
 export function streetAssets(lut?: CubeLut): RenderAssets {
   return {
     codes: (_asset, region) => Promise.resolve(streetCodes(region)),
     lut: () => (lut ? Promise.resolve(lut) : Promise.reject(new Error('no look-up table'))),
+    coverage: () => Promise.resolve(STREET_BRUSHED),
   };
 }

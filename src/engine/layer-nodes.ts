@@ -1,64 +1,125 @@
-import { globeBounds } from '@/core/fixture/add-globe-source';
+import { globeBounds, type GlobeSource } from '@/core/fixture/add-globe-source';
 import { globeLight, globeLuminance } from '@/core/fixture/globe-light';
+import { glassTone } from '@/core/fixture/glass-tone';
 import { placeFixture } from '@/core/fixture/place-fixture';
 import type { Camera } from '@/core/plan/camera';
+import { wholeRegion } from '@/core/plane/region';
 import type { Fixture } from '@/core/scene/schema';
 import type { FrameRequest } from './frame-request';
 import type { Graph } from './graph';
-import { layerKey } from './node-keys';
+import type { MatteNodes } from './matte-nodes';
+import { holdKey, layerKey, matteOf } from './node-keys';
 import type { Node } from './node-store';
+import { createViews } from './perform/memory-views';
 import type { PlateNodes } from './plate-nodes';
-import type { LayerRefs } from './task';
+import { surveySize } from './sizes';
+import type { HeldLayer, LayerRefs, Rows } from './task';
 import { unionRows } from './union-rows';
 
 /** Nodes of what lamps do: one a layer. */
-export function createLayerNodes({ store, inBands, planes }: Graph, { reliefNode }: PlateNodes) {
-  async function layerNode(
+export function createLayerNodes(
+  { arena, store, inBands, planes }: Graph,
+  { plateNode, reliefNode }: PlateNodes,
+  { matteNode }: MatteNodes,
+) {
+  const views = createViews(arena.memory);
+
+  /** Makes a layer's planes; the visible lamps need only some rows. */
+  async function layerPlanes(
+    { region }: FrameRequest,
+    sourceRows: Rows,
+    signal: AbortSignal,
+    fill: (out: LayerRefs) => Promise<void>,
+  ): Promise<Node<LayerRefs>> {
+    const count = region.width * region.height;
+    const sizes = { spill: count, air: count, source: region.width * (sourceRows.to - sourceRows.from) };
+    const { blocks, refs } = await planes(sizes, signal, (out) => fill({ ...out, sourceRows }));
+    return { blocks, refs: { ...refs, sourceRows } };
+  }
+
+  /** How a lamp with dark things over its glass looks: their darkness is measured against the glass, on the small copy. */
+  async function barsOf(request: FrameRequest, fixture: Fixture, signal: AbortSignal) {
+    const { bars: amount, barGlow: glow, at, size } = fixture;
+    if (amount === 0) return undefined;
+    const { plate } = request.scene;
+    const { width, height } = surveySize(plate);
+    const { refs } = await plateNode(plate.asset, wholeRegion(width, height), signal);
+    return { amount, glow, tone: glassTone(views.plateAt(refs, width, height), at, size) };
+  }
+
+  /** The light of fixtures that nothing holds back. */
+  async function freeNode(
     request: FrameRequest,
     camera: Camera,
     fixtures: Fixture[],
     signal: AbortSignal,
   ): Promise<Node<LayerRefs>> {
-    const { region, moving } = request;
-    return store.node<LayerRefs>(layerKey(request, fixtures), async () => {
-      const relief = (await reliefNode(request, camera, signal)).refs;
-      const still = fixtures.filter(({ id }) => id !== moving);
-      const split = still.length > 0 && still.length < fixtures.length;
-      const base = split ? (await layerNode(request, camera, still, signal)).refs : undefined;
-      const lamps = fixtures.map((fixture) => {
-        const hung = placeFixture(camera, fixture);
-        const { at, size, heart, halo } = fixture;
-        const luminance = globeLuminance(fixture, hung.radius);
-        return { fixture, light: globeLight(fixture, hung), source: { at, size, heart, halo, luminance } };
-      });
-      const sourceRows = unionRows(
-        lamps.map(({ source }) => globeBounds(source, region)),
-        region,
-      );
-      const count = region.width * region.height;
-      const sizes = { spill: count, air: count, source: region.width * (sourceRows.to - sourceRows.from) };
-      let out: LayerRefs | undefined;
-      const node = await planes(sizes, signal, (refs) => {
-        const target = { ...refs, sourceRows };
-        out = target;
-        const fresh = base ? lamps.filter(({ fixture }) => fixture.id === moving) : lamps;
-        const lights = fresh.map(({ light }) => light);
-        const sources = lamps.map(({ source }) => source);
-        return inBands(region, signal, (rows) => ({
-          type: 'layer',
-          relief,
-          camera,
-          region,
-          rows,
-          base,
-          lights,
-          sources,
-          out: target,
-        }));
-      });
-      return { blocks: node.blocks, refs: out! };
-    });
+    const { region, scene, moving } = request;
+    const relief = (await reliefNode(request, camera, signal)).refs;
+    const plate = (await plateNode(scene.plate.asset, region, signal)).refs;
+    const still = fixtures.filter(({ id }) => id !== moving);
+    const split = still.length > 0 && still.length < fixtures.length;
+    const base = split ? (await layerNode(request, camera, still, signal)).refs : undefined;
+    const fresh = base ? fixtures.filter(({ id }) => id === moving) : fixtures;
+    const lights = fresh.map((fixture) => globeLight(fixture, placeFixture(camera, fixture)));
+    const sources: GlobeSource[] = [];
+    for (const fixture of fixtures) {
+      const { at, size, heart, halo } = fixture;
+      const luminance = globeLuminance(fixture, placeFixture(camera, fixture).radius);
+      const bars = await barsOf(request, fixture, signal);
+      sources.push({ at, size, heart, halo, luminance, bars });
+    }
+    const sourceRows = unionRows(
+      sources.map((source) => globeBounds(source, region)),
+      region,
+    );
+    const task = { type: 'layer', relief, camera, region, base, lights, sources, plate } as const;
+    return layerPlanes(request, sourceRows, signal, (out) =>
+      inBands(region, signal, (rows) => ({ ...task, rows, out })),
+    );
   }
+
+  /** The light of fixtures some of which mattes hold back: each group that the same mattes hold apart. */
+  async function heldNode(
+    request: FrameRequest,
+    camera: Camera,
+    fixtures: Fixture[],
+    signal: AbortSignal,
+  ): Promise<Node<LayerRefs>> {
+    const { region, scene } = request;
+    const groups = new Map<string, Fixture[]>();
+    for (const fixture of fixtures) {
+      const key = holdKey(request, fixture);
+      groups.set(key, [...(groups.get(key) ?? []), fixture]);
+    }
+    const coverage = (id: string) => matteNode(request, matteOf(scene, id), signal);
+    const parts: HeldLayer[] = [];
+    for (const group of groups.values()) {
+      const [{ behind, only }] = group;
+      const free = group.map((fixture) => ({ ...fixture, behind: undefined, only: undefined }));
+      parts.push({
+        layer: (await layerNode(request, camera, free, signal)).refs,
+        behind: behind === undefined ? undefined : await coverage(behind),
+        only: only && { coverage: await coverage(only.matte), outside: only.outside },
+      });
+    }
+    const all = parts.map(({ layer: { sourceRows } }) => sourceRows).filter(({ from, to }) => from < to);
+    const sourceRows = {
+      from: Math.min(region.height, ...all.map(({ from }) => from)),
+      to: Math.max(0, ...all.map(({ to }) => to)),
+    };
+    if (all.length === 0) sourceRows.from = sourceRows.to = 0;
+    return layerPlanes(request, sourceRows, signal, (out) =>
+      inBands(region, signal, (rows) => ({ type: 'hold', parts, region, rows, out }), 'quick'),
+    );
+  }
+
+  const layerNode = (request: FrameRequest, camera: Camera, fixtures: Fixture[], signal: AbortSignal) =>
+    store.node<LayerRefs>(layerKey(request, fixtures), () =>
+      fixtures.some((fixture) => holdKey(request, fixture) !== '')
+        ? heldNode(request, camera, fixtures, signal)
+        : freeNode(request, camera, fixtures, signal),
+    );
 
   return { layerNode };
 }

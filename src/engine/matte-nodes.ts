@@ -1,16 +1,21 @@
 import type { FoundPass } from '@/core/matte/pass';
-import { regionKey, wholeRegion } from '@/core/plane/region';
+import { refineWidth } from '@/core/matte/refine-edge';
+import { edgeMargin, withMargin, type EdgeWork } from '@/core/matte/soften';
+import { regionKey, wholeRegion, type Region } from '@/core/plane/region';
 import type { Matte } from '@/core/scene/schema';
 import type { FrameRequest } from './frame-request';
 import type { Graph } from './graph';
-import { matteKey } from './node-keys';
+import { matteKey, matteOf, passesKey } from './node-keys';
 import type { PlateNodes } from './plate-nodes';
 import { surveySize } from './sizes';
-import type { FoundRefs, LineRefs, PlaneRef } from './task';
+import type { ColorLineRefs, FoundRefs, LineRefs, PictureRef, PlaneRef } from './task';
 
-/** Nodes of mattes: coverage of a region, and what is looked for on the small copy. */
+/** Radius of a feather, fraction of the width, from which it is made on the small copy: nothing finer is left in it. */
+const WIDE_FEATHER = 0.01;
+
+/** Nodes of mattes: coverage of a region, and what is looked for on small copies. */
 export function createMatteNodes(
-  { pool, store, inBands, planes }: Graph,
+  { arena, pool, store, assets, inBands, planes }: Graph,
   { plateNode, surveyNode }: PlateNodes,
 ) {
   async function findNode(request: FrameRequest, pass: FoundPass, signal: AbortSignal): Promise<LineRefs> {
@@ -31,65 +36,137 @@ export function createMatteNodes(
     return node.refs;
   }
 
-  async function foundLines(
-    request: FrameRequest,
-    { passes }: Matte,
-    signal: AbortSignal,
-  ): Promise<FoundRefs> {
-    const found: FoundRefs = {};
-    for (const pass of passes) {
-      if (pass.kind === 'area' || pass.kind === 'colour')
-        found[pass.id] = await findNode(request, pass, signal);
-      if (pass.kind !== 'sky') continue;
-      const { skySlope, skyOffset } = (await surveyNode(request, signal)).refs;
-      found[pass.id] = { slope: skySlope, offset: skyOffset };
-    }
-    return found;
-  }
+  const brushedNode = async (asset: string, signal: AbortSignal): Promise<PictureRef> => {
+    const node = await store.node<PictureRef>(`brushed ${asset}`, async () => {
+      const { width, height, data } = await assets.coverage(asset, signal);
+      const { blocks, refs } = await planes({ data: data.length }, signal, (out) => {
+        const plane = new Float32Array(arena.memory.buffer, out.data, data.length);
+        for (let i = 0; i < data.length; i++) plane[i] = data[i] / 255;
+        return Promise.resolve();
+      });
+      return { blocks, refs: { width, height, ...refs } };
+    });
+    return node.refs;
+  };
 
-  /** A matte on the small copy, softened. */
-  async function softNode(
-    request: FrameRequest,
-    matte: Matte,
-    radius: number,
-    signal: AbortSignal,
-  ): Promise<PlaneRef> {
-    const small = surveySize(request.scene.plate);
-    const whole = { ...request, region: wholeRegion(small.width, small.height) };
-    const node = await store.node<{ soft: PlaneRef }>(
-      `soft ${matteKey(whole, matte)}`,
+  /** What a matte's passes cover of a region, one after the other. */
+  const passesNode = async (request: FrameRequest, matte: Matte, signal: AbortSignal): Promise<PlaneRef> => {
+    const { region, scene } = request;
+    const node = await store.node<{ coverage: PlaneRef }>(
+      passesKey(request, matte),
       async () => {
-        const coverage = await matteNode(whole, { ...matte, feather: 0 }, signal);
-        return planes({ soft: small.width * small.height }, signal, ({ soft: out }) =>
-          pool.run({ type: 'feather', coverage, ...small, radius, out }, signal),
+        const plate = (await plateNode(scene.plate.asset, region, signal)).refs;
+        const found: FoundRefs = {};
+        const brushed: Record<string, PictureRef> = {};
+        const mattes: Record<string, PlaneRef> = {};
+        for (const pass of matte.passes) {
+          if (pass.kind === 'area' || pass.kind === 'colour') {
+            found[pass.id] = await findNode(request, pass, signal);
+          } else if (pass.kind === 'edge' && pass.asset) {
+            brushed[pass.id] = await brushedNode(pass.asset, signal);
+          } else if (pass.kind === 'matte') {
+            mattes[pass.matte] = await matteNode(request, matteOf(scene, pass.matte), signal);
+          } else if (pass.kind === 'sky') {
+            const { skySlope, skyOffset } = (await surveyNode(request, signal)).refs;
+            found[pass.id] = { slope: skySlope, offset: skyOffset };
+          }
+        }
+        const task = {
+          type: 'matte',
+          passes: matte.passes,
+          plate,
+          found,
+          foundSize: surveySize(scene.plate),
+          brushed,
+          mattes,
+          region,
+        } as const;
+        return planes({ coverage: region.width * region.height }, signal, ({ coverage: out }) =>
+          inBands(region, signal, (rows) => ({ ...task, rows, out })),
         );
       },
-      `soft ${matte.id}`,
+      `passes ${matte.id} ${regionKey(region)}`,
     );
-    return node.refs.soft;
+    return node.refs.coverage;
+  };
+
+  /** The copy of a plate that a matte's edge is refined on. */
+  function refineRegion({ plate }: FrameRequest['scene'], { refine }: Matte): Region {
+    const width = refineWidth(refine, plate.width);
+    return wholeRegion(width, Math.max(1, Math.round((plate.height * width) / plate.width)));
   }
 
-  /** Coverage of a request's region by a matte. A feathered one is softened on the small copy and enlarged. */
+  /** A matte's passes with their edge led along the plate's. */
+  async function refinedNode(request: FrameRequest, matte: Matte, signal: AbortSignal): Promise<PlaneRef> {
+    const { scene, region } = request;
+    const copy = { ...request, region: refineRegion(scene, matte) };
+    const { width, height } = copy.region;
+    const lines = await store.node<ColorLineRefs>(
+      `edge ${matte.refine} ${passesKey(copy, matte)}`,
+      async () => {
+        const plate = (await plateNode(scene.plate.asset, copy.region, signal)).refs;
+        const coverage = await passesNode(copy, matte, signal);
+        const count = width * height;
+        const task = { type: 'refine', plate, coverage, width, height, window: matte.refine } as const;
+        return planes({ r: count, g: count, b: count, offset: count }, signal, (out) =>
+          pool.run({ ...task, out }, signal),
+        );
+      },
+      `edge ${matte.id}`,
+    );
+    const node = await store.node<{ coverage: PlaneRef }>(
+      `refined ${matte.refine} ${passesKey(request, matte)}`,
+      async () => {
+        const plate = (await plateNode(scene.plate.asset, region, signal)).refs;
+        const task = {
+          type: 'follow',
+          lines: lines.refs,
+          linesSize: { width, height },
+          plate,
+          region,
+        } as const;
+        return planes({ coverage: region.width * region.height }, signal, ({ coverage: out }) =>
+          inBands(region, signal, (rows) => ({ ...task, rows, out })),
+        );
+      },
+      `refined ${matte.id} ${regionKey(region)}`,
+    );
+    return node.refs.coverage;
+  }
+
+  /** A matte with its edge moved and softened as far as `work` says, in pixels of the region. */
+  const softNode = async (request: FrameRequest, matte: Matte, work: EdgeWork, signal: AbortSignal) => {
+    const { region } = request;
+    const from = withMargin(region, edgeMargin(work));
+    const edge = matte.refine > 0 ? refinedNode : passesNode;
+    const coverage = await edge({ ...request, region: from }, matte, signal);
+    const task = { type: 'soften', coverage, from, work, invert: matte.invert, region } as const;
+    return planes({ coverage: region.width * region.height }, signal, ({ coverage: out }) =>
+      inBands(region, signal, (rows) => ({ ...task, rows, out }), 'quick'),
+    );
+  };
+
+  const workOn = ({ grow, feather }: Matte, { fullWidth }: Region): EdgeWork => ({
+    grow: grow * fullWidth,
+    feather: (feather * fullWidth) / 2,
+  });
+
+  /** Coverage of a request's region by a matte. */
   async function matteNode(request: FrameRequest, matte: Matte, signal: AbortSignal): Promise<PlaneRef> {
     const { region, scene } = request;
-    const { passes, invert, feather } = matte;
     const size = surveySize(scene.plate);
-    const radius = Math.round((feather * size.width) / 2);
+    const small = { ...request, region: wholeRegion(size.width, size.height) };
+    const wide = matte.feather >= WIDE_FEATHER && region.fullWidth > size.width;
     const node = await store.node<{ coverage: PlaneRef }>(
       matteKey(request, matte),
       async () => {
-        const soft = radius > 0 ? await softNode(request, matte, radius, signal) : undefined;
-        const plate = (await plateNode(scene.plate.asset, region, signal)).refs;
-        const found = soft === undefined ? await foundLines(request, matte, signal) : {};
+        if (!wide) return softNode(request, matte, workOn(matte, region), signal);
+        const coverage = await matteNode(small, matte, signal);
         return planes({ coverage: region.width * region.height }, signal, ({ coverage: out }) =>
-          inBands(region, signal, (rows) =>
-            soft === undefined
-              ? { type: 'matte', passes, invert, plate, found, foundSize: size, region, rows, out }
-              : { type: 'enlarge', coverage: soft, size, region, rows, out },
-          ),
+          inBands(region, signal, (rows) => ({ type: 'enlarge', coverage, size, region, rows, out })),
         );
       },
-      `matte ${matte.id} ${radius > 0} ${regionKey(region)}`,
+      `matte ${matte.id} ${regionKey(region)}`,
     );
     return node.refs.coverage;
   }

@@ -1,6 +1,7 @@
 import { regionKey, type Region } from '@/core/plane/region';
 import type { Fixture, Matte, Scene } from '@/core/scene/schema';
 import { surroundOf } from '@/core/picture/surround-of';
+import type { Pass } from '@/core/matte/pass';
 import type { FrameRequest } from './frame-request';
 
 /* A node's key names exactly what its planes depend on. */
@@ -24,12 +25,36 @@ export function evenKey(request: FrameRequest): string {
   return night.evenOut === 0 ? own : `even ${night.evenOut} ${surveyKey(request)} ${own}`;
 }
 
-/** A matte depends on its passes, and on the plate where they look at it. */
-export function matteKey(request: FrameRequest, matte: Matte): string {
-  const { passes, feather, invert } = matte;
-  const shape = JSON.stringify([passes, feather, invert]);
-  return `matte ${shape} ${surveyKey(request)} ${plateKey(request.scene.plate.asset, request.region)}`;
+/** Passes as text. They never change in place, and painted ones are long: each is written out once. */
+const written = new WeakMap<object, string>();
+
+function passText(pass: Pass): string {
+  const known = written.get(pass);
+  if (known !== undefined) return known;
+  const text = JSON.stringify(pass);
+  written.set(pass, text);
+  return text;
 }
+
+const passesText = (scene: Scene, { passes }: Matte): string =>
+  passes
+    .map((pass) =>
+      pass.kind === 'matte'
+        ? `${pass.join} (${matteText(scene, matteOf(scene, pass.matte))})`
+        : passText(pass),
+    )
+    .join();
+
+const matteText = (scene: Scene, matte: Matte): string =>
+  `${passesText(scene, matte)} ${matte.refine} ${matte.grow} ${matte.feather} ${matte.invert}`;
+
+/** What a matte's passes cover depends on them, and on the plate where they look at it. */
+export const passesKey = (request: FrameRequest, matte: Matte): string =>
+  `passes ${passesText(request.scene, matte)} ${surveyKey(request)} ${plateKey(request.scene.plate.asset, request.region)}`;
+
+/** A finished matte: what its passes cover, refined, grown, feathered and inverted. */
+export const matteKey = (request: FrameRequest, matte: Matte): string =>
+  `matte ${matteText(request.scene, matte)} ${surveyKey(request)} ${plateKey(request.scene.plate.asset, request.region)}`;
 
 /** The matte of an id; schemas see to it that it is there. */
 export const matteOf = (scene: Scene, id: string): Matte => scene.mattes.find((matte) => matte.id === id)!;
@@ -59,8 +84,16 @@ export function reliefKey(request: FrameRequest): string {
 
 /** Depends on all that shapes the light, and on nothing that only weighs it. */
 export function layerKey(request: FrameRequest, fixtures: Fixture[]): string {
-  const shapes = fixtures.map(({ at, foot, size, lumens, heart, halo, spill }) =>
-    [at.u, at.v, foot.u, foot.v, size, lumens, heart, halo, spill].join(),
-  );
+  const shapes = fixtures.map((fixture) => {
+    const { at, foot, size, lumens, heart, halo, spill, bars, barGlow } = fixture;
+    const own = [at.u, at.v, foot.u, foot.v, size, lumens, heart, halo, spill, bars, barGlow].join();
+    return `${own} ${holdKey(request, fixture)}`;
+  });
   return `layer ${reliefKey(request)} ${shapes.join(';')}`;
+}
+
+/** What holds a fixture's light back; empty where nothing does. */
+export function holdKey(request: FrameRequest, { behind, only }: Fixture): string {
+  const matte = (id: string) => matteKey(request, matteOf(request.scene, id));
+  return `${behind ? matte(behind) : ''}${only ? `only ${only.outside} ${matte(only.matte)}` : ''}`;
 }

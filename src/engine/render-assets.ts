@@ -7,8 +7,17 @@ import type { Region } from '@/core/plane/region';
  */
 export type LoadCodes = (asset: string, region: Region, signal: AbortSignal) => Promise<Uint16Array>;
 
+/** A grey picture of the whole plate, 8 bits, at a size of its own. */
+export interface CoveragePicture {
+  width: number;
+  height: number;
+  data: Uint8Array;
+}
+
 /** Where a renderer gets the files of a scene from. */
 export interface RenderAssets {
   codes: LoadCodes;
   lut: (asset: string, signal: AbortSignal) => Promise<CubeLut>;
+  /** What an edge brush found. */
+  coverage: (asset: string, signal: AbortSignal) => Promise<CoveragePicture>;
 }

@@ -123,6 +123,8 @@ describe('renderer', () => {
   const half: Matte = {
     id: 'half',
     name: 'Half',
+    refine: 0,
+    grow: 0,
     feather: 0,
     invert: false,
     passes: [

@@ -13,11 +13,11 @@ import { createGraph } from './graph';
 import { createLayerNodes } from './layer-nodes';
 import { createMatteNodes } from './matte-nodes';
 import { createNightNodes } from './night-nodes';
-import { evenKey, layerKey, matteKey, reliefKey, surveyKey } from './node-keys';
+import { evenKey, layerKey, matteKey, matteOf, reliefKey, surveyKey } from './node-keys';
 import { createNodeStore } from './node-store';
 import { createPlateNodes } from './plate-nodes';
 import type { Pool } from './pool';
-import type { RenderAssets } from './render-assets';
+import type { CoveragePicture, RenderAssets } from './render-assets';
 import { surveySize } from './sizes';
 import type { LayerRefs } from './task';
 
@@ -31,6 +31,8 @@ export interface Renderer {
   toneRange: (scene: Scene, signal: AbortSignal) => Promise<ToneRange>;
   /** The light that falls on a place of the scene: ambient light and the spill of all that burns, lux. */
   lux: (scene: Scene, at: PlatePoint, signal: AbortSignal) => Promise<number>;
+  /** A matte's coverage on the small copy, 8 bits. */
+  coverage: (scene: Scene, matte: string, signal: AbortSignal) => Promise<CoveragePicture>;
   /** Whether a frame needs nothing but its night and its mix, which are quick. */
   isReady: (request: FrameRequest) => boolean;
   close: () => void;
@@ -49,7 +51,7 @@ export function createRenderer(
   const { surveyNode, evenNode, reliefNode } = plates;
   const mattes = createMatteNodes(graph, plates);
   const { nightNode, rangeOf } = createNightNodes(graph, plates, mattes);
-  const { layerNode } = createLayerNodes(graph, plates);
+  const { layerNode } = createLayerNodes(graph, plates, mattes);
   let last: Promise<unknown> = Promise.resolve();
 
   async function render<T>(request: FrameRequest, signal: AbortSignal, consume: Consume<T>): Promise<T> {
@@ -106,6 +108,14 @@ export function createRenderer(
     return ambientLux(night.hour) * faderGain(desk.ambient) + spilt / lightPerLux(night);
   }
 
+  async function smallCoverage(scene: Scene, id: string, signal: AbortSignal): Promise<CoveragePicture> {
+    const { width, height } = surveySize(scene.plate);
+    const request = { scene, region: wholeRegion(width, height) };
+    const coverage = await mattes.matteNode(request, matteOf(scene, id), signal);
+    const shares = new Float32Array(arena.memory.buffer, coverage, width * height);
+    return { width, height, data: Uint8Array.from(shares, (share) => Math.round(255 * share)) };
+  }
+
   /** Does some work on the nodes after all that was asked for before. */
   function inTurn<T>(signal: AbortSignal, work: () => Promise<T>): Promise<T> {
     const turn = last.then(async () => {
@@ -127,6 +137,7 @@ export function createRenderer(
       const { width, height } = surveySize(scene.plate);
       return inTurn(signal, () => rangeOf({ scene, region: wholeRegion(width, height) }, signal));
     },
+    coverage: (scene, matte, signal) => inTurn(signal, () => smallCoverage(scene, matte, signal)),
     lux: (scene, at, signal) => inTurn(signal, () => luxAt(scene, at, signal)),
     isReady: (request) =>
       store.has(evenKey(request)) &&

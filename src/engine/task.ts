@@ -8,6 +8,7 @@ import type { Surround } from '@/core/night/surroundings';
 import type { Grade } from '@/core/grade/grade';
 import type { CubeLut } from '@/core/grade/cube-lut';
 import type { FoundPass, Pass } from '@/core/matte/pass';
+import type { EdgeWork } from '@/core/matte/soften';
 import type { CoverageView } from '@/core/matte/show-coverage';
 import type { Weights } from '@/core/picture/weights';
 
@@ -53,6 +54,16 @@ export interface LineRefs {
 /** Lines of the passes that are found on the small copy, by pass. */
 export type FoundRefs = Record<string, LineRefs>;
 
+/** Local lines of a colour guide on a copy of the plate. */
+export type ColorLineRefs = PlateRefs & { offset: PlaneRef };
+
+/** A plane of the whole plate at a size of its own. */
+export interface PictureRef {
+  width: number;
+  height: number;
+  data: PlaneRef;
+}
+
 /** A grade with where its tables lie. */
 export interface GradeRefs {
   grade: Grade;
@@ -65,6 +76,13 @@ export interface LayerRefs {
   air: PlaneRef;
   source: PlaneRef;
   sourceRows: Rows;
+}
+
+/** A layer that mattes hold back: where something stands before its lamps, and where alone its spill lands. */
+export interface HeldLayer {
+  layer: LayerRefs;
+  behind?: PlaneRef;
+  only?: { coverage: PlaneRef; outside: boolean };
 }
 
 /** What a mix begins with. */
@@ -101,15 +119,46 @@ export type Task =
   | {
       type: 'matte';
       passes: Pass[];
-      invert: boolean;
       plate: PlateRefs;
       found: FoundRefs;
       foundSize: { width: number; height: number };
+      /** What the edge brush found, by pass. */
+      brushed: Record<string, PictureRef>;
+      /** Coverages of other mattes on the same region, by matte. */
+      mattes: Record<string, PlaneRef>;
       region: Region;
       rows: Rows;
       out: PlaneRef;
     }
-  | { type: 'feather'; coverage: PlaneRef; width: number; height: number; radius: number; out: PlaneRef }
+  | {
+      type: 'refine';
+      plate: PlateRefs;
+      coverage: PlaneRef;
+      width: number;
+      height: number;
+      window: number;
+      out: ColorLineRefs;
+    }
+  | {
+      type: 'follow';
+      lines: ColorLineRefs;
+      linesSize: { width: number; height: number };
+      plate: PlateRefs;
+      region: Region;
+      rows: Rows;
+      out: PlaneRef;
+    }
+  | {
+      type: 'soften';
+      /** Covers `from`: the region with a margin. */
+      coverage: PlaneRef;
+      from: Region;
+      work: EdgeWork;
+      invert: boolean;
+      region: Region;
+      rows: Rows;
+      out: PlaneRef;
+    }
   | {
       type: 'enlarge';
       coverage: PlaneRef;
@@ -181,8 +230,11 @@ export type Task =
       lights: PointLight[];
       /** Every visible lamp of the layer. */
       sources: GlobeSource[];
+      /** The plate, in which dark things over a lamp's glass are looked for. */
+      plate: PlateRefs;
       out: LayerRefs;
     }
+  | { type: 'hold'; parts: HeldLayer[]; region: Region; rows: Rows; out: LayerRefs }
   | {
       type: 'mix';
       base: BaseRefs;
@@ -192,3 +244,5 @@ export type Task =
       rows: Rows;
       out: PlaneRef;
     };
+
+export type TaskOf<T extends Task['type']> = Extract<Task, { type: T }>;

@@ -7,6 +7,7 @@ import { assets, scenes } from '@/db/schema';
 import { keepFile, receiveBytes, type ReceivedFile } from './asset-store';
 import { openPlate, readLens, type PlateFacts } from './open-plate';
 import { looksLikeSceneFile, readSceneFile } from './scene-file';
+import { takeCoverage } from './coverage-store';
 import { takeLut } from './lut-store';
 import type { Workspace } from './workspace';
 
@@ -54,9 +55,10 @@ export async function beginScene(
 async function takeSceneFile(space: Workspace, received: ReceivedFile): Promise<string> {
   const bytes = await readFile(received.path);
   await rm(received.path, { force: true });
-  const { scene, plate, lut } = readSceneFile(bytes);
+  const { scene, plate, lut, coverages } = readSceneFile(bytes);
   const receive = (part: Uint8Array) => receiveBytes(space.dataDir, part);
   if (lut) await takeLut(space, await receive(lut));
+  for (const coverage of coverages) await takeCoverage(space, await receive(coverage));
   const plateFile = await receive(plate);
   const { width, height } = await takePlate(space, plateFile);
   return insertScene(space, randomUUID(), { ...scene, plate: { asset: plateFile.hash, width, height } });

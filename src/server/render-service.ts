@@ -1,6 +1,7 @@
 import { createArena } from '@/engine/arena';
 import { createNodePool } from '@/engine/node-pool';
 import { createRenderer, type Renderer } from '@/engine/renderer';
+import { loadCoverage } from './coverage-store';
 import { loadLut } from './lut-store';
 import { workspace, type Workspace } from './workspace';
 
@@ -15,7 +16,11 @@ export function createServerRenderer({ dataDir, plates }: Pick<Workspace, 'dataD
   return createRenderer(
     arena,
     createNodePool(arena),
-    { codes: (asset, region) => plates.read(asset, region), lut: (asset) => loadLut(dataDir, asset) },
+    {
+      codes: (asset, region) => plates.read(asset, region),
+      lut: (asset) => loadLut(dataDir, asset),
+      coverage: (asset) => loadCoverage(dataDir, asset),
+    },
     MEMORY.kept,
   );
 }

@@ -6,6 +6,7 @@ import type { OpenScene } from '@/core/scene/opened-scene';
 import type { Scene } from '@/core/scene/schema';
 import { AppError } from './app-error';
 import { assetPath } from './asset-store';
+import { coverageAssets, coverageBytes } from './coverage-store';
 import { LIMITS } from './limits';
 import { lutBytes } from './lut-store';
 
@@ -15,9 +16,12 @@ export interface SceneFile {
   plate: Uint8Array;
   /** The look-up table that the night uses. */
   lut?: Uint8Array;
+  /** What edge brushes found, as PNGs. */
+  coverages: Uint8Array[];
 }
 
 const LUT = 'lut.cube';
+const coverageName = (asset: string) => `mattes/${asset}.png`;
 
 const ZIP_MAGIC = [0x50, 0x4b, 0x03, 0x04];
 
@@ -26,14 +30,22 @@ export function looksLikeSceneFile(head: Uint8Array): boolean {
   return ZIP_MAGIC.every((byte, i) => head[i] === byte);
 }
 
-/** A scene as one file: a ZIP of `scene.json`, `plate` and, where the night uses one, `lut.cube`. Photos are stored as they are, they do not shrink. */
+/**
+ * A scene as one file: a ZIP of `scene.json`, `plate` and, where they are used, `lut.cube` and `mattes/*.png`. Pictures are
+ * stored as they are, they do not shrink.
+ */
 export async function writeSceneFile(dataDir: string, { scene }: OpenScene): Promise<Uint8Array> {
   const plate = await readFile(assetPath(dataDir, scene.plate.asset));
   const { lut } = scene.night;
+  const coverages: Record<string, [Uint8Array, { level: 0 }]> = {};
+  for (const asset of coverageAssets(scene)) {
+    coverages[coverageName(asset)] = [await coverageBytes(dataDir, asset), { level: 0 }];
+  }
   return zipSync({
     'scene.json': strToU8(JSON.stringify(scene, null, 1)),
     plate: [plate, { level: 0 }],
     ...(lut && { [LUT]: await lutBytes(dataDir, lut.asset) }),
+    ...coverages,
   });
 }
 
@@ -45,7 +57,8 @@ export function readSceneFile(bytes: Uint8Array): SceneFile {
     parts = unzipSync(bytes, {
       filter: ({ name, originalSize }) => {
         unpacked += originalSize;
-        return ['scene.json', 'plate', LUT].includes(name) && unpacked <= LIMITS.uploadBytes;
+        const known = ['scene.json', 'plate', LUT].includes(name) || /^mattes\/[0-9a-f]{64}\.png$/.test(name);
+        return known && unpacked <= LIMITS.uploadBytes;
       },
     });
   } catch {
@@ -61,11 +74,16 @@ export function readSceneFile(bytes: Uint8Array): SceneFile {
   try {
     const scene = parseScene(JSON.parse(strFromU8(parts['scene.json'])));
     const { lut } = scene.night;
-    const hash = parts[LUT] && createHash('sha256').update(parts[LUT]).digest('hex');
-    if (lut && lut.asset !== hash) {
+    const hashOf = (part?: Uint8Array) => part && createHash('sha256').update(part).digest('hex');
+    const coverages = coverageAssets(scene).map((asset) => {
+      const part = parts[coverageName(asset)];
+      if (hashOf(part) === asset) return part;
+      throw new AppError(422, 'no-coverage', 'The scene file lacks what an edge brush of its mattes found.');
+    });
+    if (lut && lut.asset !== hashOf(parts[LUT])) {
       throw new AppError(422, 'no-lut', 'The scene file lacks the look-up table that its night uses.');
     }
-    return { scene, plate: parts.plate, lut: lut ? parts[LUT] : undefined };
+    return { scene, plate: parts.plate, lut: lut ? parts[LUT] : undefined, coverages };
   } catch (error) {
     if (error instanceof AppError) throw error;
     if (error instanceof SceneFormatError) throw new AppError(422, 'bad-scene', error.message);

@@ -9,6 +9,7 @@ import { upgradeScene } from '@/core/scene/upgrade';
 import type { Scene } from '@/core/scene/schema';
 import { revisions, scenes } from '@/db/schema';
 import { AppError } from './app-error';
+import { requireCoverages } from './coverage-store';
 import { insertScene } from './intake';
 import { LIMITS } from './limits';
 import { requireLut } from './lut-store';
@@ -116,6 +117,7 @@ export function checkScene(db: Pick<Db, 'select'>, document: unknown, before: Sc
       throw new AppError(422, 'plate-fixed', 'A change may not put another plate under a scene.');
     }
     requireLut(db, scene.night);
+    requireCoverages(db, scene);
     return scene;
   } catch (error) {
     if (error instanceof SceneFormatError) throw new AppError(422, 'bad-scene', error.message);

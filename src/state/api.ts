@@ -1,5 +1,6 @@
 import type { LogEntry } from '@/core/scene/history';
 import type { Region } from '@/core/plane/region';
+import type { CoveragePicture } from '@/engine/render-assets';
 import type { OpenScene } from '@/core/scene/opened-scene';
 import type { Nocturne } from '@/core/night/nocturnes';
 import type { Night, Scene } from '@/core/scene/schema';
@@ -119,6 +120,17 @@ export const api = {
   },
   async lutText(asset: string, signal: AbortSignal): Promise<string> {
     return (await request(`/api/luts/${asset}`, { signal })).text();
+  },
+  /** Keeps what an edge brush found: a PNG. Returns its asset. */
+  async keepCoverage(png: Blob): Promise<string> {
+    const answer = await request('/api/coverages', { method: 'POST', body: png });
+    return ((await answer.json()) as { asset: string }).asset;
+  },
+  async coverage(asset: string, signal?: AbortSignal): Promise<CoveragePicture> {
+    const answer = await request(`/api/coverages/${asset}`, { signal });
+    const size = (name: string) => Number(answer.headers.get(name));
+    const data = new Uint8Array(await answer.arrayBuffer());
+    return { width: size('x-width'), height: size('x-height'), data };
   },
   async nocturnes(): Promise<Nocturne[]> {
     const answer = await request('/api/nocturnes', { cache: 'no-store' });

@@ -9,7 +9,7 @@ import { cameraOf } from '@/core/picture/camera-of';
 const hold = (value: number, { min, max }: Range) => Math.min(max, Math.max(min, value));
 
 /** A name with the lowest number that none of the items has yet. */
-function freeName(stem: string, items: { name: string }[]): string {
+export function freeName(stem: string, items: { name: string }[]): string {
   const taken = new Set(items.map(({ name }) => name));
   let n = 1;
   while (taken.has(`${stem} ${n}`)) n++;
@@ -49,6 +49,8 @@ export function newGlobe(scene: Scene, at: PlatePoint, circuit: Circuit): Fixtur
     heart: kind.heart,
     halo: kind.halo,
     spill: 0,
+    bars: 0,
+    barGlow: 0.4,
   };
 }
 

@@ -1,14 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { newScene } from '@/core/scene/new-scene';
 import { parseScene } from '@/core/scene/parse-scene';
-import { newMatte, PASS_NAMES, placeStops, withPlace } from './matte-actions';
+import { newMatte, OWN_KINDS, placeStops, withPlace } from './matte-actions';
 
 const blank = newScene('Test', { asset: '0'.repeat(64), width: 300, height: 200 });
 
 describe('newMatte', () => {
   it('makes mattes of every kind that a scene can have, each with a name of its own', () => {
     let scene = blank;
-    for (const kind of [...(Object.keys(PASS_NAMES) as (keyof typeof PASS_NAMES)[]), 'sky'] as const) {
+    for (const kind of [...OWN_KINDS, 'sky'] as const) {
       scene = { ...scene, mattes: [...scene.mattes, newMatte(scene, kind)] };
     }
     expect(parseScene(structuredClone(scene))).toEqual(scene);

@@ -4,15 +4,30 @@ import type { Matte, Place, Scene } from '@/core/scene/schema';
 /** How a new matte of one pass is called. */
 export const PASS_NAMES: Record<PassKind, string> = {
   sky: 'Sky',
+  edge: 'Edge brush',
   area: 'Like place',
   outline: 'Outline',
   tone: 'Tones',
   colour: 'Colour',
   ramp: 'Ramp',
+  paint: 'Paint',
+  matte: 'Matte',
 };
 
+/** Kinds of passes that need nothing but themselves. */
+export type OwnKind = Exclude<PassKind, 'matte'>;
+export const OWN_KINDS = (Object.keys(PASS_NAMES) as PassKind[]).filter((kind) => kind !== 'matte');
+
+/** A pass of what another matte covers. */
+export const mattePass = (matte: string): Pass => ({
+  id: crypto.randomUUID(),
+  join: 'add',
+  kind: 'matte',
+  matte,
+});
+
 /** A pass as it begins, in the middle of the picture. */
-export function newPass(kind: PassKind): Pass {
+export function newPass(kind: OwnKind): Pass {
   const base = { id: crypto.randomUUID(), join: 'add' } as const;
   switch (kind) {
     case 'sky':
@@ -26,17 +41,39 @@ export function newPass(kind: PassKind): Pass {
     case 'colour':
       return { ...base, kind, color: [1, 1, 1], reach: 0.04, soft: 0.04 };
     case 'ramp':
-      return { ...base, kind, shape: 'straight', from: { u: 0.5, v: 0.3 }, to: { u: 0.5, v: 0.7 }, soft: 1 };
+      return {
+        ...base,
+        kind,
+        shape: 'straight',
+        from: { u: 0.5, v: 0.3 },
+        to: { u: 0.5, v: 0.7 },
+        breadth: 1,
+        soft: 1,
+      };
+    case 'edge':
+    case 'paint':
+      return { ...base, kind, strokes: [] };
   }
 }
 
+/** What the edge brush finds is led along the plate's edges; more exact passes are taken as they are. */
+const REFINED: Partial<Record<PassKind, number>> = { edge: 0.006 };
+
 /** A matte of one new pass, with a name that no other has. */
-export function newMatte(scene: Scene, kind: PassKind): Matte {
+export function newMatte(scene: Scene, kind: OwnKind): Matte {
   const taken = new Set(scene.mattes.map(({ name }) => name));
   const stem = PASS_NAMES[kind];
   let name = stem;
   for (let n = 2; taken.has(name); n++) name = `${stem} ${n}`;
-  return { id: crypto.randomUUID(), name, passes: [newPass(kind)], feather: 0, invert: false };
+  return {
+    id: crypto.randomUUID(),
+    name,
+    passes: [newPass(kind)],
+    refine: REFINED[kind] ?? 0,
+    grow: 0,
+    feather: 0,
+    invert: false,
+  };
 }
 
 /** Stops by which the night's light is moved inside or outside a matte. */

@@ -4,6 +4,7 @@ import { api } from './api';
 import { outboxStore } from './outbox';
 import { createSaver } from './saver';
 import { createReadoutStore, type ReadoutStore } from './readout-store';
+import { createSegmenter, type Segmenter } from './segmenter';
 import { createSceneStore, type SceneStore } from './scene-store';
 import { createViewStore, type ViewStore } from './view-store';
 
@@ -15,6 +16,8 @@ export interface OpenedSession {
   photoLens?: number;
   /** What is read off the picture. */
   readout: ReadoutStore;
+  /** Finds edges in the plate. */
+  segmenter: Segmenter;
   /** Settles once everything is saved; rejects when a person must choose first. */
   flush: () => Promise<void>;
   /** Lets go of what is not saved. */
@@ -38,11 +41,13 @@ export function openSession({ id, scene, revision, log, photoLens }: OpenScene):
     store.setState({ scene: left.scene, history: unsaved.reduce(advance, stacksOf(log)) });
     saver.resume(left);
   }
+  const segmenter = createSegmenter(scene.plate);
   return {
     scene: store,
     photoLens,
     view: createViewStore(),
     readout: createReadoutStore(),
+    segmenter,
     async flush() {
       store.getState().settle();
       await saver.flush();
@@ -51,6 +56,7 @@ export function openSession({ id, scene, revision, log, photoLens }: OpenScene):
     close() {
       store.getState().settle();
       saver.stop();
+      segmenter.cancel();
     },
   };
 }

@@ -2,7 +2,7 @@ import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { ToneRange } from '@/core/grade/grade';
 import type { PlatePoint } from '@/core/plan/camera';
 import type { ToneHistogram } from '@/core/picture/tone-histogram';
-
+import type { CoveragePicture } from '@/engine/render-assets';
 import type { Scene } from '@/core/scene/schema';
 
 /** What is read off the picture as it stands. */
@@ -11,6 +11,8 @@ export interface Readout {
   night?: ToneHistogram;
   /** The tones that a scene's night occupies before it is refitted; there while a picture is on the screen. */
   toneRange?: (scene: Scene) => Promise<ToneRange>;
+  /** What a matte covers, for its thumbnail. */
+  coverage?: (scene: Scene, matte: string) => Promise<CoveragePicture>;
   /** The light that falls on a place of the scene, lux. */
   lux?: (scene: Scene, at: PlatePoint) => Promise<number>;
 }

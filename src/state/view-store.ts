@@ -1,3 +1,4 @@
+import type { EdgeStroke, PaintStroke } from '@/core/matte/pass';
 import type { CoverageView } from '@/core/matte/show-coverage';
 import type { PlatePoint } from '@/core/plan/camera';
 import type { GroundPlan } from '@/core/scene/schema';
@@ -31,6 +32,14 @@ export interface ViewState {
   matte?: string;
   pass?: string;
   matteView: CoverageView | 'off';
+  /** How the next stroke is painted. */
+  brush: Omit<PaintStroke, 'path'>;
+  /** What the next stroke of the edge brush does. */
+  edgeAct: EdgeStroke['act'];
+  /** An outline's next points follow the plate's edges. */
+  following: boolean;
+  /** An edge is being looked for. */
+  finding: boolean;
   /** The next drag on the picture, in the Frame step, is along something level. */
   levelling: boolean;
   /** Values are read off the picture under the pointer. */
@@ -67,6 +76,10 @@ export function createViewStore(): ViewStore {
     picking: false,
     levelling: false,
     matteView: 'tint',
+    brush: { size: 0.03, soft: 0.6, flow: 0.5, strength: 1, erase: false, pressure: 'flow' },
+    edgeAct: 'loop',
+    following: false,
+    finding: false,
     probing: false,
     nightPart: 'light',
     set: (values) => set(values),

@@ -3,18 +3,23 @@ import { srgb } from '../color/srgb';
 import { firm } from '../plan/relief';
 import { bilinearRow } from '../plane/bilinear-row';
 import type { GuidedLine } from '../plane/guided-filter';
-import type { RgbPlanes } from '../plane/plane';
+import type { Plane, RgbPlanes } from '../plane/plane';
 import type { Region } from '../plane/region';
+import { flattenOutline } from './flatten-outline';
 import { toneCoverage } from './key-coverage';
 import { outlineRow } from './outline-row';
+import { paintCoverage } from './paint-coverage';
 import { joinCoverage, type Pass } from './pass';
 import { rampCoverage } from './ramp-coverage';
 
-/** Coverages that were found on a small copy of the plate, by the pass that they belong to. */
-export interface FoundLines {
-  width: number;
-  height: number;
-  lines: ReadonlyMap<string, GuidedLine>;
+/** What passes need that is made before them. */
+export interface PassInputs {
+  /** Coverages found on a small copy of the plate, by the pass that they belong to. */
+  found: { width: number; height: number; lines: ReadonlyMap<string, GuidedLine> };
+  /** Pictures of what the edge brush found, of the whole plate, by pass. */
+  brushed: ReadonlyMap<string, Plane>;
+  /** Coverages of the same region by other mattes, by matte. */
+  mattes: ReadonlyMap<string, Float32Array>;
 }
 
 /** Steps of the table from the square root of light to tone. */
@@ -22,61 +27,90 @@ const TONE_STEPS = 1024;
 
 /**
  * Coverage of a region by passes, one after the other, 0 to 1. The first pass begins from nothing, but a first cut or meet
- * begins from all.
+ * begins from all. A pass whose input is not there covers nothing.
  *
- * @param found lines of every pass of kind sky, area and colour
+ * @param plate the same region of the plate
  */
 export function matteCoverage(
   out: Float32Array,
   passes: readonly Pass[],
   plate: RgbPlanes,
-  found: FoundLines,
+  inputs: PassInputs,
+  region: Region,
+): void {
+  const [cover, scratch] = [0, 1].map(() => new Float32Array(out.length));
+  out.fill(passes.length > 0 && passes[0].join !== 'add' ? 1 : 0);
+  for (const pass of passes) {
+    passCoverage(cover, scratch, pass, plate, inputs, region);
+    for (let i = 0; i < out.length; i++) out[i] = joinCoverage(out[i], cover[i], pass.join);
+  }
+}
+
+function passCoverage(
+  cover: Float32Array,
+  scratch: Float32Array,
+  pass: Pass,
+  plate: RgbPlanes,
+  { found, brushed, mattes }: PassInputs,
   region: Region,
 ): void {
   const { width, height, fullWidth, fullHeight } = region;
-  const aspect = fullWidth / fullHeight;
-  const [row, slope, offset] = [0, 1, 2].map(() => new Float32Array(width));
-  const tones = Float32Array.from({ length: TONE_STEPS + 1 }, (_, i) => srgb.encode((i / TONE_STEPS) ** 2));
+  const rowOf = (y: number) => cover.subarray(y * width, (y + 1) * width);
   const luminanceAt = (i: number) =>
     Math.max(0, LUMINANCE[0] * plate.r[i] + LUMINANCE[1] * plate.g[i] + LUMINANCE[2] * plate.b[i]);
-  out.fill(passes.length > 0 && passes[0].join !== 'add' ? 1 : 0);
-
-  function passRow(pass: Pass, y: number): void {
-    const first = y * width;
-    const v = (region.top + y + 0.5) / fullHeight;
-    switch (pass.kind) {
-      case 'sky':
-      case 'area':
-      case 'colour': {
-        const line = found.lines.get(pass.id);
-        if (!line) return void row.fill(0);
+  switch (pass.kind) {
+    case 'sky':
+    case 'area':
+    case 'colour': {
+      const line = found.lines.get(pass.id);
+      if (!line) return void cover.fill(0);
+      const [slope, offset] = [0, 1].map(() => new Float32Array(width));
+      for (let y = 0; y < height; y++) {
         bilinearRow(slope, { ...found, data: line.slope }, region, y);
         bilinearRow(offset, { ...found, data: line.offset }, region, y);
-        for (let x = 0; x < width; x++)
-          row[x] = firm(slope[x] * Math.cbrt(luminanceAt(first + x)) + offset[x]);
-        return;
+        for (let x = 0, i = y * width; x < width; x++, i++) {
+          cover[i] = firm(slope[x] * Math.cbrt(luminanceAt(i)) + offset[x]);
+        }
       }
-      case 'outline':
-        return outlineRow(row, pass.points, region, y);
-      case 'tone':
-        for (let x = 0; x < width; x++) {
-          const tone = tones[Math.round(Math.sqrt(Math.min(1, luminanceAt(first + x))) * TONE_STEPS)];
-          row[x] = toneCoverage(tone, pass.low, pass.high, pass.soft);
-        }
-        return;
-      case 'ramp':
-        for (let x = 0; x < width; x++) {
-          row[x] = rampCoverage(pass, (region.left + x + 0.5) / fullWidth, v, aspect);
-        }
+      return;
     }
-  }
-
-  for (const pass of passes) {
-    for (let y = 0; y < height; y++) {
-      passRow(pass, y);
-      for (let x = 0; x < width; x++) {
-        const i = y * width + x;
-        out[i] = joinCoverage(out[i], row[x], pass.join);
+    case 'edge': {
+      const picture = brushed.get(pass.id);
+      if (!picture) return void cover.fill(0);
+      for (let y = 0; y < height; y++) bilinearRow(rowOf(y), picture, region, y);
+      return;
+    }
+    case 'outline': {
+      const lines = flattenOutline(pass.points);
+      for (let y = 0; y < height; y++) outlineRow(rowOf(y), lines, region, y);
+      return;
+    }
+    case 'paint':
+      return paintCoverage(cover, scratch, pass.strokes, region);
+    case 'matte': {
+      const other = mattes.get(pass.matte);
+      return void (other ? cover.set(other) : cover.fill(0));
+    }
+    case 'tone': {
+      const tones = Float32Array.from({ length: TONE_STEPS + 1 }, (_, i) =>
+        srgb.encode((i / TONE_STEPS) ** 2),
+      );
+      for (let i = 0; i < cover.length; i++) {
+        const tone = tones[Math.round(Math.sqrt(Math.min(1, luminanceAt(i))) * TONE_STEPS)];
+        cover[i] = toneCoverage(tone, pass.low, pass.high, pass.soft);
+      }
+      return;
+    }
+    case 'ramp': {
+      const aspect = fullWidth / fullHeight;
+      for (let i = 0; i < cover.length; i++) {
+        const [x, y] = [i % width, Math.floor(i / width)];
+        cover[i] = rampCoverage(
+          pass,
+          (region.left + x + 0.5) / fullWidth,
+          (region.top + y + 0.5) / fullHeight,
+          aspect,
+        );
       }
     }
   }

@@ -6,7 +6,7 @@ import { wholeRegion, type Region } from '../plane/region';
 import { findArea } from './find-area';
 import { findColor } from './find-color';
 import { toneCoverage } from './key-coverage';
-import { matteCoverage, type FoundLines } from './matte-coverage';
+import { matteCoverage, type PassInputs } from './matte-coverage';
 import { outlineRow } from './outline-row';
 import { joinCoverage, type AreaPass, type ColorPass, type Pass } from './pass';
 import { rampCoverage } from './ramp-coverage';
@@ -23,11 +23,15 @@ function halves(left: Rgb, right: Rgb) {
   return { width: WIDTH, height: HEIGHT, r: channel(0), g: channel(1), b: channel(2) };
 }
 
-const NOTHING: FoundLines = { width: WIDTH, height: HEIGHT, lines: new Map() };
+const NOTHING: PassInputs = {
+  found: { width: WIDTH, height: HEIGHT, lines: new Map() },
+  brushed: new Map(),
+  mattes: new Map(),
+};
 
-function cover(passes: Pass[], plate = halves([0.1, 0.1, 0.1], [0.5, 0.5, 0.5]), found = NOTHING) {
+function cover(passes: Pass[], plate = halves([0.1, 0.1, 0.1], [0.5, 0.5, 0.5]), inputs = NOTHING) {
   const out = new Float32Array(WIDTH * HEIGHT);
-  matteCoverage(out, passes, plate, found, WHOLE);
+  matteCoverage(out, passes, plate, inputs, WHOLE);
   return (u: number, v: number) => out[Math.floor(v * HEIGHT) * WIDTH + Math.floor(u * WIDTH)];
 }
 
@@ -140,7 +144,7 @@ describe('matteCoverage', () => {
     const found = (left: Rgb, right: Rgb) => {
       const plate = halves(left, right);
       const lines = new Map([['a', findColor(plate, pass)]]);
-      return cover([pass], plate, { width: WIDTH, height: HEIGHT, lines });
+      return cover([pass], plate, { ...NOTHING, found: { width: WIDTH, height: HEIGHT, lines } });
     };
     const at = found([0.1, 0.03, 0.02], [0.5, 0.15, 0.1]);
     expect(at(0.2, 0.5)).toBeGreaterThan(0.99);
@@ -159,7 +163,8 @@ describe('matteCoverage', () => {
       connected: true,
     };
     const found = { width: WIDTH, height: HEIGHT, lines: new Map([['a', findArea(plate, pass)]]) };
-    const at = cover([pass], plate, found);
+    const inputs = { ...NOTHING, found };
+    const at = cover([pass], plate, inputs);
     expect(at(0.1, 0.1)).toBeGreaterThan(0.95);
     expect(at(0.9, 0.9)).toBeLessThan(0.05);
     expect(cover([pass], plate)(0.1, 0.1)).toBe(0); // not looked for yet
@@ -176,18 +181,28 @@ describe('rampCoverage', () => {
   } as const;
 
   it('falls from one place to the other, and is level across', () => {
-    const at = (u: number, v = 0.5) => rampCoverage({ ...ramp, shape: 'straight', soft: 1 }, u, v, 1.5);
+    const at = (u: number, v = 0.5) =>
+      rampCoverage({ ...ramp, shape: 'straight', breadth: 1, soft: 1 }, u, v, 1.5);
     expect([at(0.1), at(0.2), at(0.8), at(0.9)]).toEqual([1, 1, 0, 0]);
     expect(at(0.5)).toBeCloseTo(0.5, 9);
     expect(at(0.5, 0.1)).toBeCloseTo(at(0.5, 0.9), 9);
   });
 
-  it('is an ellipse when it is round', () => {
-    const round = { ...ramp, shape: 'round', to: { u: 0.4, v: 0.8 }, soft: 0.2 } as const;
-    expect(rampCoverage(round, 0.2, 0.5, 1.5)).toBe(1);
-    expect(rampCoverage(round, 0.41, 0.5, 1.5)).toBe(0);
-    expect(rampCoverage(round, 0.2, 0.78, 1.5)).toBeGreaterThan(0);
-    expect(rampCoverage(round, 0.2, 0.81, 1.5)).toBe(0);
+  it('is an ellipse when it is round, with one half axis to its end and the other across', () => {
+    const round = { ...ramp, shape: 'round', to: { u: 0.4, v: 0.5 }, breadth: 0.5, soft: 0.2 } as const;
+    const at = (u: number, v: number) => rampCoverage(round, u, v, 1.5);
+    expect([at(0.2, 0.5), at(0.41, 0.5), at(0.2, 0.651)]).toEqual([1, 0, 0]);
+    expect(at(0.39, 0.5)).toBeGreaterThan(0);
+    expect(at(0.2, 0.64)).toBeGreaterThan(0);
+  });
+
+  it('tilts with the way to its end', () => {
+    // Half axes of 0.2 down and 0.1 across, on a plate 1.5 times as wide as high.
+    const tilted = { ...ramp, shape: 'round', to: { u: 0.2, v: 0.8 }, breadth: 0.5, soft: 0.1 } as const;
+    const at = (u: number, v: number) => rampCoverage(tilted, u, v, 1.5);
+    expect(at(0.2, 0.77)).toBeGreaterThan(0.9);
+    expect(at(0.305, 0.5)).toBe(0);
+    expect(at(0.28, 0.5)).toBe(1);
   });
 });
 

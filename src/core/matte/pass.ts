@@ -15,10 +15,67 @@ export interface SkyPass extends Joined {
   kind: 'sky';
 }
 
+/** A point of an outline. Offsets to the handles of its Bezier curves make it round; without them it is a corner. */
+export interface OutlinePoint extends PlatePoint {
+  in?: PlatePoint;
+  out?: PlatePoint;
+}
+
 /** What is inside a closed line through points. */
 export interface OutlinePass extends Joined {
   kind: 'outline';
-  points: PlatePoint[];
+  points: OutlinePoint[];
+}
+
+/** What a stroke of the edge brush does: take what is inside a rough loop, take what it runs over, or leave that out. */
+export const EDGE_ACTS = ['loop', 'take', 'leave'] as const;
+
+/** A stroke of the edge brush. */
+export interface EdgeStroke {
+  act: (typeof EDGE_ACTS)[number];
+  /** Places of the plate: u, v, one after the other. */
+  path: number[];
+  /** Radius, fraction of the plate's width. */
+  size: number;
+}
+
+/** What a brush found that stops at edges by itself: its strokes, and the picture of what they found. */
+export interface EdgePass extends Joined {
+  kind: 'edge';
+  strokes: EdgeStroke[];
+  /** SHA-256 of the grey PNG; nothing is found yet without it. */
+  asset?: string;
+}
+
+/** What the pressure of a pen sets. */
+export const PRESSURE_ACTS = ['none', 'flow', 'size', 'both'] as const;
+
+/** A stroke painted by hand. */
+export interface PaintStroke {
+  /** u, v, pressure (0 to 1), one after the other. */
+  path: number[];
+  /** Radius, fraction of the plate's width. */
+  size: number;
+  /** Share of the radius over which it falls off. */
+  soft: number;
+  /** What one dab adds, 0 to 1. */
+  flow: number;
+  /** What the whole stroke adds at most, 0 to 1. */
+  strength: number;
+  erase: boolean;
+  pressure: (typeof PRESSURE_ACTS)[number];
+}
+
+/** Coverage painted by hand. */
+export interface PaintPass extends Joined {
+  kind: 'paint';
+  strokes: PaintStroke[];
+}
+
+/** What another matte covers. */
+export interface MattePass extends Joined {
+  kind: 'matte';
+  matte: string;
 }
 
 /** Tones of the plate from `low` to `high`, with shoulders as wide as `soft`; display codes, 0 to 1. */
@@ -46,17 +103,23 @@ export interface AreaPass extends Joined {
   connected: boolean;
 }
 
-/** Full at one place, nothing from the other on: along a line, or around `from` as an ellipse. */
+/**
+ * Full at one place, nothing from the other on: along a line, or around `from` as an ellipse. The way to `to` is then one
+ * of its half axes, which tilts it.
+ */
 export interface RampPass extends Joined {
   kind: 'ramp';
   shape: 'straight' | 'round';
   from: PlatePoint;
   to: PlatePoint;
+  /** The ellipse's other half axis over the one to `to`. */
+  breadth: number;
   /** Share of the way over which it falls off, from the outer end. */
   soft: number;
 }
 
-export type Pass = SkyPass | OutlinePass | TonePass | ColorPass | AreaPass | RampPass;
+export type Pass =
+  SkyPass | OutlinePass | EdgePass | AreaPass | TonePass | ColorPass | RampPass | PaintPass | MattePass;
 /** Passes that are looked for on a small copy of the plate. */
 export type FoundPass = AreaPass | ColorPass;
 export type PassKind = Pass['kind'];

@@ -3,16 +3,16 @@ import type { RampPass } from './pass';
 
 /** Coverage of a ramp at a place of the plate. `aspect`: the plate's width over its height. */
 export function rampCoverage(
-  { shape, from, to, soft }: RampPass,
+  { shape, from, to, breadth, soft }: RampPass,
   u: number,
   v: number,
   aspect: number,
 ): number {
   const [ax, ay] = [to.u - from.u, (to.v - from.v) / aspect];
   const [x, y] = [u - from.u, (v - from.v) / aspect];
-  const way =
-    shape === 'straight'
-      ? (x * ax + y * ay) / Math.max(1e-9, ax * ax + ay * ay)
-      : Math.hypot(x / Math.max(1e-6, Math.abs(ax)), y / Math.max(1e-6, Math.abs(ay)));
+  const length = Math.max(1e-9, ax * ax + ay * ay);
+  const along = (x * ax + y * ay) / length;
+  const across = (y * ax - x * ay) / length / Math.max(1e-3, breadth);
+  const way = shape === 'straight' ? along : Math.hypot(along, across);
   return 1 - smoothStep(1 - Math.max(soft, 1e-3), 1, way);
 }

@@ -1,6 +1,6 @@
 import { fitFrame } from '../frame/frame';
 import { hourValues } from '../night/hour';
-import type { Pass } from '../matte/pass';
+import type { EdgeStroke, PaintStroke, Pass } from '../matte/pass';
 import { RANGES } from './ranges';
 import type { Circuit, Desk, Fixture, GroundPlan, Matte, Night, Place, Scene, SceneFrame } from './schema';
 import type { Command } from './command';
@@ -186,12 +186,36 @@ export const setPass = (label: string, matteId: string, id: string, values: Part
   },
 });
 
+/** Adds a stroke to a pass that is drawn; a stroke of the edge brush comes with the picture of all that was found. */
+export const addStroke = (
+  label: string,
+  matteId: string,
+  id: string,
+  stroke: PaintStroke | EdgeStroke,
+  asset?: string,
+): Command => ({
+  label,
+  apply: (scene) => {
+    const pass = scene.mattes.find((m) => m.id === matteId)?.passes.find((p) => p.id === id);
+    if (pass?.kind === 'paint') pass.strokes.push(stroke as PaintStroke);
+    if (pass?.kind !== 'edge') return;
+    pass.strokes.push(stroke as EdgeStroke);
+    pass.asset = asset;
+  },
+});
+
 /** Takes a matte away, and what it was used for with it. */
 export const removeMatte = (id: string): Command => ({
   label: 'Take away a matte',
   apply: (scene) => {
     scene.mattes = scene.mattes.filter((m) => m.id !== id);
+    for (const matte of scene.mattes)
+      matte.passes = matte.passes.filter((pass) => pass.kind !== 'matte' || pass.matte !== id);
     scene.places = scene.places.filter((place) => place.matte !== id);
+    for (const fixture of scene.fixtures) {
+      if (fixture.behind === id) delete fixture.behind;
+      if (fixture.only?.matte === id) delete fixture.only;
+    }
   },
 });
 

@@ -1,10 +1,11 @@
 import { array, boolean, mixed, number, object, string, type InferType } from 'yup';
+import { innerMattes, isCircular } from '../matte/inner-mattes';
 import { hash, id, isColor, name, platePoint, ranged, unique, type PickedColor } from './fields';
 import { matteSchema, MOST_MATTES, MOST_PLACES, placeSchema } from './matte-schema';
 import { nightSchema } from './night-schema';
 
 /** Names a scene file's version; see `upgrade.ts` for older ones. */
-export const SCENE_VERSION = 3;
+export const SCENE_VERSION = 4;
 
 /** Most fixtures that one scene holds. */
 export const MOST_FIXTURES = 500;
@@ -33,6 +34,16 @@ const fixtureSchema = object({
   halo: ranged('halo'),
   /** What it throws against what it shows, stops. */
   spill: ranged('level'),
+  /** How far thin dark things over the glass stay dark, and how much light they catch near the bulb. */
+  bars: ranged('strength'),
+  barGlow: ranged('strength'),
+  /** The matte of what stands in front of it: it hides the lamp and its halo. */
+  behind: id().optional(),
+  /** The matte inside or outside of which alone its spill lands. */
+  only: object({ matte: id(), outside: boolean().strict().required() })
+    .noUnknown()
+    .optional()
+    .default(undefined),
 })
   .noUnknown()
   .required();
@@ -100,10 +111,16 @@ export const sceneSchema = object({
 })
   .noUnknown()
   .required()
-  .test('mattes', 'a place uses a matte that does not exist', (scene) => {
+  .test('mattes', 'something uses a matte that does not exist', (scene) => {
     const ids = new Set(scene.mattes?.map((matte) => matte.id));
-    return (scene.places ?? []).every((place) => ids.has(place.matte));
+    const used = [
+      ...(scene.places ?? []).map(({ matte }) => matte),
+      ...(scene.mattes ?? []).flatMap(innerMattes),
+      ...(scene.fixtures ?? []).flatMap(({ behind, only }) => [behind ?? [], only?.matte ?? []].flat()),
+    ];
+    return used.every((matte) => ids.has(matte));
   })
+  .test('circle', 'a matte refers to itself through another', (scene) => !isCircular(scene.mattes ?? []))
   .test('circuits', 'a fixture is on a circuit that does not exist', (scene) => {
     const ids = new Set(scene.circuits?.map((circuit) => circuit.id));
     return (scene.fixtures ?? []).every((fixture) => ids.has(fixture.circuit));

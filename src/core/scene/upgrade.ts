@@ -8,6 +8,24 @@ interface Versioned {
   mattes?: object[];
   places?: object[];
   night?: object;
+  plate?: { width: number; height: number };
+  fixtures?: object[];
+}
+
+interface OldRamp {
+  kind: string;
+  shape?: string;
+  from: { u: number; v: number };
+  to: { u: number; v: number };
+}
+
+/** An ellipse whose end was the corner of its half axes, as one with an end on its level axis. */
+function tiltable(pass: OldRamp, aspect: number): object {
+  if (pass.kind !== 'ramp') return pass;
+  const [u, v] = [Math.abs(pass.to.u - pass.from.u), Math.abs(pass.to.v - pass.from.v)];
+  if (pass.shape !== 'round') return { ...pass, breadth: 1 };
+  const breadth = Math.min(50, Math.max(0.02, v / aspect / Math.max(u, 1e-6)));
+  return { ...pass, to: { u: pass.from.u + u, v: pass.from.v }, breadth };
 }
 
 /** Turns a document of a version into one of the next. */
@@ -22,6 +40,24 @@ const STEPS: Record<number, (old: Versioned) => Versioned> = {
     mattes: [],
     places: [],
     night: { ...old.night, ...PLAIN_GRADE },
+  }),
+  // 4 added ellipses that tilt, edges of mattes that are refined and moved, and what stands in front of a lamp.
+  3: (old) => ({
+    ...old,
+    version: 4,
+    ...(old.mattes && {
+      mattes: old.mattes.map((matte) => ({
+        ...matte,
+        refine: 0,
+        grow: 0,
+        passes: (matte as { passes: OldRamp[] }).passes.map((pass) =>
+          tiltable(pass, (old.plate?.width ?? 1) / (old.plate?.height ?? 1)),
+        ),
+      })),
+    }),
+    ...(old.fixtures && {
+      fixtures: old.fixtures.map((fixture) => ({ ...fixture, bars: 0, barGlow: 0.4 })),
+    }),
   }),
 };
 

@@ -4,10 +4,8 @@ import { notifications } from '@mantine/notifications';
 import { useCallback, useMemo, useRef, useState, type CSSProperties, type PointerEvent } from 'react';
 import { framedSize, WHOLE_FRAME } from '@/core/frame/frame';
 import type { PlatePoint } from '@/core/plan/camera';
-import type { Pass } from '@/core/matte/pass';
-import { setFixture, setPass } from '@/core/scene/commands';
+import { setFixture } from '@/core/scene/commands';
 import type { Fixture } from '@/core/scene/schema';
-import { MOST_OUTLINE } from '@/core/scene/matte-schema';
 import { useScene, useSession, useView } from '../editor/editor-context';
 import { useLightGlobe } from '../editor/use-light-globe';
 import { FixtureMark } from './fixture-mark';
@@ -20,6 +18,7 @@ import { PlanMarks } from './plan-marks';
 import { Probe } from './probe';
 import { previewRegions } from './preview-regions';
 import { SurroundMarks } from './surround-marks';
+import { useMatteGestures } from './use-matte-gestures';
 import { useLookGestures } from './use-look-gestures';
 import { usePictureDrag } from './use-picture-drag';
 import { usePreview } from './use-preview';
@@ -39,8 +38,6 @@ export function Picture() {
     nightPart,
     probing,
     chosen,
-    matte: chosenMatte,
-    pass: chosenPass,
     moving,
     day,
     picking,
@@ -55,6 +52,8 @@ export function Picture() {
   const coarse = useRef<HTMLCanvasElement>(null);
   const dayCanvas = useRef<HTMLCanvasElement>(null);
   const dayPart = useRef<HTMLCanvasElement>(null);
+  const live = useRef<HTMLCanvasElement>(null);
+  const trail = useRef<SVGPathElement>(null);
   const { width, height } = useSize(view);
   const density = typeof window === 'undefined' ? 1 : window.devicePixelRatio;
   const panes = proof === 'beside' ? 2 : 1;
@@ -92,24 +91,12 @@ export function Picture() {
 
   const clickFixtures = (at: PlatePoint) => (picking && fixture ? pickGel(at, fixture) : light(at));
 
-  /** A click gives the chosen pass what it asks for: a point, a place, a colour. */
-  function clickMattes(at: PlatePoint): void {
-    const matte = scene.mattes.find(({ id }) => id === chosenMatte);
-    const pass = matte?.passes.find(({ id }) => id === chosenPass);
-    if (!matte || !pass) return;
-    const set = (label: string, values: Partial<Pass>) =>
-      run(setPass(`${matte.name}: ${label}`, matte.id, pass.id, values));
-    if (pass.kind === 'outline' && pass.points.length < MOST_OUTLINE)
-      set('point', { points: [...pass.points, at] });
-    if (pass.kind === 'area') set('place', { at });
-    if (pass.kind === 'colour') set('colour', { color: pickColor(dayCanvas.current!, at) });
-  }
-
   const ground = usePictureDrag({
     onDrag: () => {},
     onEnd: () => {},
-    onClick: { fixtures: clickFixtures, mattes: clickMattes }[step as string],
+    onClick: step === 'fixtures' ? clickFixtures : undefined,
   });
+  const matteGestures = useMatteGestures({ day: dayCanvas, live, trail, night });
 
   /** The place of the plate under the pointer, if the picture shows it. */
   function placeOf(event: PointerEvent): PlatePoint | undefined {
@@ -146,6 +133,7 @@ export function Picture() {
           <div className={classes.plate} style={plateAt}>
             <canvas ref={night} className={classes.canvas} data-testid="night" />
             <canvas ref={coarse} className={classes.canvas} aria-hidden />
+            {step === 'mattes' && <canvas ref={live} className={classes.live} aria-hidden />}
           </div>
         </div>
       </div>
@@ -175,11 +163,11 @@ export function Picture() {
               height={box.height}
               data-testid="marks"
               data-step={step}
-              {...ground}
+              {...(step === 'mattes' ? matteGestures : ground)}
             >
               {step === 'frame' && <FrameMarks box={box} />}
               {step === 'night' && nightPart === 'surround' && <SurroundMarks box={box} />}
-              {step === 'mattes' && <MatteMarks box={box} />}
+              {step === 'mattes' && <MatteMarks box={box} trail={trail} />}
               {step === 'plan' && <PlanMarks box={box} />}
               {step === 'fixtures' &&
                 scene.fixtures.map((f) => <FixtureMark key={f.id} fixture={f} box={box} />)}

@@ -21,11 +21,13 @@ interface PlaceHandleProps<Value> {
   onMove: (from: Value, by: PlatePoint) => void;
   /** What Delete does. */
   onRemove?: () => void;
+  /** What a double click or Enter does. */
+  onTurn?: () => void;
 }
 
 /** Something in the picture that is dragged or moved by the arrow keys. */
 export function PlaceHandle<Value>(props: PlaceHandleProps<Value>) {
-  const { label, x, y, size, nudge, value, onMove, onRemove } = props;
+  const { label, x, y, size, nudge, value, onMove, onRemove, onTurn } = props;
   const gesture = useGesture();
   const start = useRef(value);
   const drag = usePictureDrag({
@@ -40,11 +42,20 @@ export function PlaceHandle<Value>(props: PlaceHandleProps<Value>) {
     const by = nudgeOf(event, nudge.step, nudge.coarse);
     if (by) onMove(value, by);
     else if (onRemove && (event.key === 'Delete' || event.key === 'Backspace')) onRemove();
+    else if (onTurn && event.key === 'Enter') onTurn();
     else return;
     event.preventDefault();
   }
   return (
-    <g role="button" tabIndex={0} aria-label={label} onKeyDown={onKeyDown} onBlur={gesture.end} {...drag}>
+    <g
+      role="button"
+      tabIndex={0}
+      aria-label={label}
+      onKeyDown={onKeyDown}
+      onBlur={gesture.end}
+      onDoubleClick={onTurn}
+      {...drag}
+    >
       <circle className={classes.grip} cx={x} cy={y} r={size.grip} />
       <circle className={classes.knob} cx={x} cy={y} r={size.knob} />
     </g>

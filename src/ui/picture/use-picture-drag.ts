@@ -1,5 +1,6 @@
 import { useRef, type PointerEvent } from 'react';
 import type { PlatePoint } from '@/core/plan/camera';
+import { placeOnSvg } from './place-on-svg';
 
 /** Movement in CSS pixels from which a press is a drag and not a click. */
 const SLACK = 4;
@@ -10,22 +11,14 @@ interface PictureDrag {
   onDrag: (moved: PlatePoint, at: PlatePoint, event: PointerEvent, from: PlatePoint) => void;
   onEnd: () => void;
   /** Pressed and let go without a drag. */
-  onClick?: (at: PlatePoint) => void;
+  onClick?: (at: PlatePoint, event: PointerEvent) => void;
 }
 
 /** Pointer handlers for something in the picture that is dragged. The picture is the nearest `svg`. */
 export function usePictureDrag({ onStart, onDrag, onEnd, onClick }: PictureDrag) {
   const press = useRef<{ from: PlatePoint; x: number; y: number; dragging: boolean } | null>(null);
 
-  function place(event: PointerEvent): PlatePoint {
-    const element = event.currentTarget as SVGGraphicsElement;
-    const svg = element.ownerSVGElement ?? (element as SVGSVGElement);
-    // The picture may be turned: only its own matrix tells where a point of the screen lies on it.
-    const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(
-      svg.getScreenCTM()!.inverse(),
-    );
-    return { u: x / svg.width.baseVal.value, v: y / svg.height.baseVal.value };
-  }
+  const place = (event: PointerEvent) => placeOnSvg(event.currentTarget as SVGGraphicsElement, event);
 
   return {
     onPointerDown(event: PointerEvent) {
@@ -43,11 +36,11 @@ export function usePictureDrag({ onStart, onDrag, onEnd, onClick }: PictureDrag)
       const at = place(event);
       onDrag({ u: at.u - now.from.u, v: at.v - now.from.v }, at, event, now.from);
     },
-    onPointerUp() {
+    onPointerUp(event: PointerEvent) {
       const now = press.current;
       press.current = null;
       if (now?.dragging) onEnd();
-      else if (now) onClick?.(now.from);
+      else if (now) onClick?.(now.from, event);
     },
     onPointerCancel() {
       if (press.current?.dragging) onEnd();

@@ -52,6 +52,7 @@ function startPreview(
         return codes;
       },
       lut: async (asset, signal) => parseCube(await api.lutText(asset, signal)),
+      coverage: (asset, signal) => api.coverage(asset, signal),
     },
     MEMORY.kept,
   );
@@ -68,12 +69,13 @@ function startPreview(
   readout.setState({
     toneRange: (scene) => renderer.toneRange(scene, lasting.signal),
     lux: (scene, at) => renderer.lux(scene, at, lasting.signal),
+    coverage: (scene, matte) => renderer.coverage(scene, matte, lasting.signal),
   });
   const preview = createPreview(renderer, show, onBusy, onFault);
   return {
     show: preview.show,
     stop() {
-      readout.setState({ toneRange: undefined, lux: undefined });
+      readout.setState({ toneRange: undefined, lux: undefined, coverage: undefined });
       lasting.abort();
       preview.stop();
     },

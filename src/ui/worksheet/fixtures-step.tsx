@@ -11,6 +11,7 @@ import { useScene, useView } from '../editor/editor-context';
 import { useLightGlobe } from '../editor/use-light-globe';
 import { NumberRow, ratioScale } from '../controls/number-row';
 import { NameField } from '../controls/name-field';
+import { FixtureHold } from './fixture-hold';
 import classes from './worksheet.module.css';
 
 const WARM = 'linear-gradient(90deg, #ff7a1f, #ffd9a8 45%, #fff 60%, #a9c4ff)';
@@ -138,6 +139,7 @@ function ChosenFixture({ fixture }: { fixture: Fixture }) {
       {row('heart', 'Heart', kind.heart)}
       {row('halo', 'Halo', kind.halo)}
       {row('spill', 'Spill', 0)}
+      <FixtureHold fixture={fixture} />
       <div className={classes.actions}>
         <Button
           size="compact-xs"

@@ -1,0 +1,15 @@
+import { loadCoverage } from '@/server/coverage-store';
+import { endpoint } from '@/server/endpoint';
+import { workspace } from '@/server/workspace';
+
+/** What an edge brush found: a byte a pixel, its size in the head. */
+export const GET = endpoint<{ hash: string }>(async (_request, { hash }) => {
+  const { width, height, data } = await loadCoverage(workspace().dataDir, hash);
+  const headers = {
+    'content-type': 'application/octet-stream',
+    'cache-control': 'private, max-age=31536000, immutable',
+    'x-width': String(width),
+    'x-height': String(height),
+  };
+  return new Response(data as Uint8Array<ArrayBuffer>, { headers });
+});

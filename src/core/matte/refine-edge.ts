@@ -1,0 +1,66 @@
+import { colorGuidedFilter, type ColorLine } from '../plane/color-guided-filter';
+import { bilinearRow } from '../plane/bilinear-row';
+import type { RgbPlanes } from '../plane/plane';
+import type { Region } from '../plane/region';
+
+/** Variance of the guide's square-root light under which a place counts as flat. */
+const EPSILON = 1e-4;
+
+/** The window is at least so many pixels wide to each side on the copy that lines are found on. */
+const COPY_RADIUS = 5;
+const COPY_WIDTH = { least: 400, most: 1600 };
+
+/** Ends of what counts as nothing and as all: the filter leaves a faint veil on both sides of an edge. */
+const VEIL = { from: 0.03, to: 0.97 };
+
+/** Width of the copy of a plate on which an edge is refined within a window of some fraction of its width. */
+export function refineWidth(window: number, plateWidth: number): number {
+  const wanted = Math.round(COPY_RADIUS / window);
+  return Math.min(plateWidth, Math.max(COPY_WIDTH.least, Math.min(COPY_WIDTH.most, wanted)));
+}
+
+/**
+ * The plate as the filter sees it. The square root lets differences in shade count nearly as much as in light, and mixed
+ * colours of a soft edge still lie near a line between the two.
+ */
+function guideOf({ width, height, r, g, b }: RgbPlanes): RgbPlanes {
+  const root = (plane: Float32Array) => plane.map((light) => Math.sqrt(Math.max(0, light)));
+  return { width, height, r: root(r), g: root(g), b: root(b) };
+}
+
+/**
+ * The lines by which a coverage's edge follows the plate's: soft through hair and leaves, firm along a wall.
+ *
+ * @param plate a whole copy of the plate, `refineWidth` pixels wide
+ * @param window fraction of the width
+ */
+export function findEdge(out: ColorLine, plate: RgbPlanes, coverage: Float32Array, window: number): void {
+  const radius = Math.max(1, Math.round(window * plate.width));
+  colorGuidedFilter(out, guideOf(plate), coverage, radius, EPSILON);
+}
+
+/** A refined coverage of a region, 0 to 1. `lines` are of the whole plate; `plate` is the region of it. */
+export function followEdge(
+  out: Float32Array,
+  lines: ColorLine,
+  linesSize: { width: number; height: number },
+  plate: RgbPlanes,
+  region: Region,
+): void {
+  const rows = [lines.r, lines.g, lines.b, lines.offset].map((data) => ({
+    plane: { ...linesSize, data },
+    row: new Float32Array(region.width),
+  }));
+  const [{ row: r }, { row: g }, { row: b }, { row: offset }] = rows;
+  for (let y = 0; y < region.height; y++) {
+    rows.forEach(({ plane, row }) => bilinearRow(row, plane, region, y));
+    for (let x = 0, i = y * region.width; x < region.width; x++, i++) {
+      const value =
+        r[x] * Math.sqrt(Math.max(0, plate.r[i])) +
+        g[x] * Math.sqrt(Math.max(0, plate.g[i])) +
+        b[x] * Math.sqrt(Math.max(0, plate.b[i])) +
+        offset[x];
+      out[i] = Math.min(1, Math.max(0, (value - VEIL.from) / (VEIL.to - VEIL.from)));
+    }
+  }
+}

@@ -1,0 +1,14 @@
+import type { Scene } from '../scene/schema';
+import { innerMattes } from './inner-mattes';
+
+/** What uses a matte, in words. */
+export function usesOf(scene: Scene, id: string): string[] {
+  return [
+    ...scene.places
+      .filter(({ matte }) => matte === id)
+      .map(({ outside }) => `the night’s light ${outside ? 'outside' : 'inside'}`),
+    ...scene.fixtures.filter(({ behind }) => behind === id).map(({ name }) => `${name}, behind it`),
+    ...scene.fixtures.filter(({ only }) => only?.matte === id).map(({ name }) => `${name}’s spill`),
+    ...scene.mattes.filter((matte) => innerMattes(matte).includes(id)).map(({ name }) => `the matte ${name}`),
+  ];
+}

@@ -1,0 +1,104 @@
+import { addPointAir } from '@/core/air/add-point-air';
+import { createDisplayCodes } from '@/core/film/display-codes';
+import { addGlobeSource } from '@/core/fixture/add-globe-source';
+import { addHeld } from '@/core/picture/add-held';
+import { mixPicture } from '@/core/picture/mix-picture';
+import { rowsOf } from '@/core/plane/region';
+import { addPointSpill } from '@/core/spill/add-point-spill';
+import type { Kernels } from '../kernels';
+import type { TaskOf } from '../task';
+import { KERNEL_WIDTH } from './kernel-width';
+import type { Views } from './memory-views';
+
+/** Tasks of what lamps do, and of the sum. */
+export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Views, kernels?: Kernels) {
+  const codes = createDisplayCodes(255);
+
+  function layer(task: TaskOf<'layer'>): void {
+    const { relief: refs, camera, region, rows, base, lights, sources, plate, out } = task;
+    const { part, first, count } = band(region, rows);
+    const spill = floats(out.spill, count, first);
+    const air = floats(out.air, count, first);
+    if (base) {
+      spill.set(floats(base.spill, count, first));
+      air.set(floats(base.air, count, first));
+    } else {
+      spill.fill(0);
+      air.fill(0);
+    }
+    for (const light of lights) {
+      if (kernels && region.width >= KERNEL_WIDTH) {
+        kernels.addPointLight(out, refs, camera, region, rows, light);
+      } else {
+        const land = reliefAt(refs, count, first);
+        addPointSpill(spill, land, camera, part, light);
+        addPointAir(air, land.reach, camera, part, light);
+      }
+    }
+    const from = Math.max(rows.from, out.sourceRows.from);
+    const to = Math.min(rows.to, out.sourceRows.to);
+    if (from >= to) return;
+    const lampRows = rowsOf(region, from, to - from);
+    const lampFirst = (from - out.sourceRows.from) * region.width;
+    const source = floats(out.source, lampRows.width * lampRows.height, lampFirst).fill(0);
+    const beneath = plateAt(plate, lampRows.width, lampRows.height, from * region.width);
+    for (const globe of sources) addGlobeSource(source, lampRows, globe, beneath);
+  }
+
+  function hold({ parts, region, rows, out }: TaskOf<'hold'>): void {
+    const { width } = region;
+    const { first, count } = band(region, rows);
+    const [spill, air] = [floats(out.spill, count, first).fill(0), floats(out.air, count, first).fill(0)];
+    const from = Math.max(rows.from, out.sourceRows.from);
+    const to = Math.min(rows.to, out.sourceRows.to);
+    const rowsAt = (at: number, top: number, a: number, b: number) =>
+      floats(at, Math.max(0, b - a) * width, (a - top) * width);
+    if (from < to) rowsAt(out.source, out.sourceRows.from, from, to).fill(0);
+    for (const { layer: part, behind, only } of parts) {
+      const share = only && floats(only.coverage, count, first);
+      addHeld(spill, floats(part.spill, count, first), share, only?.outside);
+      addHeld(
+        air,
+        floats(part.air, count, first),
+        behind === undefined ? undefined : floats(behind, count, first),
+        true,
+      );
+      const a = Math.max(from, part.sourceRows.from);
+      const b = Math.min(to, part.sourceRows.to);
+      if (a >= b) continue;
+      addHeld(
+        rowsAt(out.source, out.sourceRows.from, a, b),
+        rowsAt(part.source, part.sourceRows.from, a, b),
+        behind === undefined ? undefined : rowsAt(behind, 0, a, b),
+        true,
+      );
+    }
+  }
+
+  function mix({ base, layers, weights, region, rows, out }: TaskOf<'mix'>): void {
+    if (kernels && region.width >= KERNEL_WIDTH && layers.length <= kernels.mostLayers) {
+      kernels.mixRows(out, base, layers, weights, region.width, rows);
+      return;
+    }
+    const count = region.width * region.height;
+    mixPicture(
+      new Uint8ClampedArray(memory.buffer, out, 4 * count),
+      {
+        plate: plateAt(base.plate, region.width, region.height),
+        night: plateAt(base.night, region.width, region.height),
+        distance: floats(base.distance, count),
+      },
+      layers.map(({ spill, air, source, sourceRows }) => ({
+        spill: floats(spill, count),
+        air: floats(air, count),
+        source: floats(source, region.width * (sourceRows.to - sourceRows.from)),
+        sourceRows,
+      })),
+      weights,
+      codes,
+      rows,
+    );
+  }
+
+  return { layer, hold, mix };
+}

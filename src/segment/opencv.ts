@@ -1,0 +1,36 @@
+import type * as OpenCvModule from '@techstark/opencv-js';
+
+/** OpenCV compiled to WebAssembly, ready to be called. */
+export type OpenCv = typeof OpenCvModule;
+
+/** The names by which OpenCV is told what to do, which its own types leave open. */
+export const flags = (cv: OpenCv) =>
+  cv as unknown as Record<
+    'INTER_AREA' | 'INTER_LINEAR' | 'CV_8UC1' | 'CV_8UC3' | 'GC_INIT_WITH_MASK' | 'DIST_L2' | 'CC_STAT_AREA',
+    number
+  >;
+
+interface Deletable {
+  delete: () => void;
+}
+
+/** Runs some work and then frees all matrices that it kept hold of: WebAssembly's memory is not collected. */
+export function withMats<T>(work: (keep: <M extends Deletable>(mat: M) => M) => T): T {
+  const kept: Deletable[] = [];
+  try {
+    return work((mat) => {
+      kept.push(mat);
+      return mat;
+    });
+  } finally {
+    kept.forEach((mat) => mat.delete());
+  }
+}
+
+/** A module that has begun to load, once it can be called. It must not be awaited itself: it claims to be a promise. */
+export function whenReady(cv: OpenCv): Promise<{ cv: OpenCv }> {
+  return new Promise((resolve) => {
+    if ('Mat' in cv && typeof cv.Mat === 'function') resolve({ cv });
+    else (cv as { onRuntimeInitialized: () => void }).onRuntimeInitialized = () => resolve({ cv });
+  });
+}

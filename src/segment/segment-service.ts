@@ -1,0 +1,41 @@
+import type { PlatePoint } from '@/core/plan/camera';
+import type { EdgeStroke } from '@/core/matte/pass';
+import { brushEdges } from './edge-brush';
+import type { OpenCv } from './opencv';
+import type { Picture } from './picture';
+import { traceEdges, type EdgeTrace } from './trace-edge';
+
+/** What the segmentation's worker does, for one plate. */
+export function createSegmentService(ready: Promise<{ cv: OpenCv }>) {
+  let plate: Picture | undefined;
+  let trace: EdgeTrace | undefined;
+  const opened = () => {
+    if (!plate) throw new Error('The plate is not there yet.');
+    return plate;
+  };
+  return {
+    /** Takes the plate, before anything else. */
+    open(picture: Picture): void {
+      plate = picture;
+    },
+    /** Coverage after a stroke on what was found before, if anything was. A byte a pixel of the picture. */
+    async brush(before: Uint8Array | undefined, stroke: EdgeStroke): Promise<Uint8Array> {
+      const { cv } = await ready;
+      const picture = opened();
+      return brushEdges(cv, picture, before ?? new Uint8Array(picture.width * picture.height), stroke);
+    },
+    /** Begins to follow edges from a place. */
+    async traceFrom(place: PlatePoint): Promise<void> {
+      const { cv } = await ready;
+      trace?.close();
+      trace = traceEdges(cv, opened(), place);
+    },
+    /** Points along the edges to another place, with it. */
+    async traceTo(place: PlatePoint): Promise<PlatePoint[]> {
+      await ready;
+      return trace?.to(place) ?? [place];
+    },
+  };
+}
+
+export type SegmentService = ReturnType<typeof createSegmentService>;
