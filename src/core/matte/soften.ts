@@ -1,5 +1,5 @@
 import { createBoxBlur } from '../plane/box-blur';
-import { createDilation } from '../plane/dilate';
+import { dilate } from '../plane/dilate';
 import type { Region } from '../plane/region';
 
 /** What is done to a matte's edge, in pixels: grown (or, below 0, shrunk) by a radius, then blurred over one. */
@@ -28,12 +28,11 @@ export function withMargin(region: Region, margin: number): Region {
  */
 export function soften(coverage: Float32Array, { width, height }: Region, { grow, feather }: EdgeWork): void {
   if (grow !== 0) {
-    const dilate = createDilation(width, height);
     const invert = () => {
       if (grow < 0) for (let i = 0; i < coverage.length; i++) coverage[i] = 1 - coverage[i];
     };
     invert();
-    dilate(coverage, Math.abs(grow));
+    dilate(coverage, width, height, Math.abs(grow));
     invert();
   }
   const radius = Math.round(feather);

@@ -1,18 +1,10 @@
 /** Share of a regular octagon's radius that its diagonal sides take (Minkowski sum of a square and a diamond). */
 const DIAGONAL = 1 - Math.SQRT1_2;
 
-/**
- * Grey dilation, in place, by a regular octagon around each pixel, which comes near a disc: running maxima along rows,
- * columns and both diagonals (van Herk 1992), so that its cost does not depend on the radius. Between two whole radii the
- * results are blended. Prepared once for a size.
- */
-export function createDilation(width: number, height: number) {
-  const most = Math.max(width, height);
-  const [line, rising, falling] = [0, 1, 2].map(() => new Float32Array(most));
-  const larger = new Float32Array(width * height);
-
-  /** Running maximum of a line of pixels over `radius` to both sides. */
-  function along(data: Float32Array, first: number, stride: number, count: number, radius: number): void {
+/** Running maximum over `radius` pixels to both sides along lines (van Herk 1992): its cost does not depend on the radius. */
+function createRunningMaximum(data: Float32Array, longest: number) {
+  const [line, rising, falling] = [0, 1, 2].map(() => new Float32Array(longest));
+  return (first: number, stride: number, count: number, radius: number): void => {
     const block = 2 * radius + 1;
     for (let i = 0, at = first; i < count; i++, at += stride) {
       line[i] = data[at];
@@ -29,30 +21,45 @@ export function createDilation(width: number, height: number) {
       else if (from - (from % block) + block > to) data[at] = falling[from];
       else data[at] = Math.max(falling[from], rising[to]);
     }
-  }
-
-  function whole(data: Float32Array, radius: number): void {
-    const slant = Math.max(0, Math.min(Math.round(DIAGONAL * radius), (radius - 1) >> 1));
-    const straight = radius - 2 * slant;
-    for (let y = 0; y < height && straight > 0; y++) along(data, y * width, 1, width, straight);
-    for (let x = 0; x < width && straight > 0; x++) along(data, x, width, height, straight);
-    if (slant === 0) return;
-    for (let k = 1 - height; k < width; k++) {
-      const [x, y] = [Math.max(0, k), Math.max(0, -k)];
-      const count = Math.min(width - x, height - y);
-      along(data, y * width + x, width + 1, count, slant);
-      along(data, y * width + width - 1 - x, width - 1, count, slant);
-    }
-  }
-
-  return (data: Float32Array, radius: number): void => {
-    const lower = Math.floor(radius);
-    const share = radius - lower;
-    if (share > 0) {
-      larger.set(data);
-      whole(larger, lower + 1);
-    }
-    if (lower > 0) whole(data, lower);
-    if (share > 0) for (let i = 0; i < data.length; i++) data[i] += share * (larger[i] - data[i]);
   };
+}
+
+/** Dilation by an octagon of a whole radius. The ways along diagonals may lead outside, so it works on a wider plane. */
+function dilateWhole(data: Float32Array, width: number, height: number, radius: number): void {
+  const slant = Math.max(0, Math.min(Math.round(DIAGONAL * radius), (radius - 1) >> 1));
+  const straight = radius - 2 * slant;
+  const [wide, high] = [width + 2 * slant, height + 2 * slant];
+  const padded = new Float32Array(wide * high);
+  for (let y = 0; y < height; y++)
+    padded.set(data.subarray(y * width, (y + 1) * width), (y + slant) * wide + slant);
+  const run = createRunningMaximum(padded, Math.max(wide, high));
+  for (let y = 0; y < high; y++) run(y * wide, 1, wide, straight);
+  for (let x = 0; x < wide; x++) run(x, wide, high, straight);
+  const slanting = (stride: number, start: (x: number) => number) => {
+    for (let k = 1 - high; k < wide; k++) {
+      const [x, y] = [Math.max(0, k), Math.max(0, -k)];
+      run(y * wide + start(x), stride, Math.min(wide - x, high - y), slant);
+    }
+  };
+  if (slant > 0) {
+    slanting(wide + 1, (x) => x);
+    slanting(wide - 1, (x) => wide - 1 - x);
+  }
+  for (let y = 0; y < height; y++) {
+    const at = (y + slant) * wide + slant;
+    data.set(padded.subarray(at, at + width), y * width);
+  }
+}
+
+/**
+ * Grey dilation, in place, by a regular octagon around each pixel, which comes near a disc: running maxima along rows,
+ * columns and both diagonals. Between two whole radii the results are blended.
+ */
+export function dilate(data: Float32Array, width: number, height: number, radius: number): void {
+  const lower = Math.floor(radius);
+  const share = radius - lower;
+  const larger = share > 0 ? data.slice() : undefined;
+  if (larger) dilateWhole(larger, width, height, lower + 1);
+  if (lower > 0) dilateWhole(data, width, height, lower);
+  if (larger) for (let i = 0; i < data.length; i++) data[i] += share * (larger[i] - data[i]);
 }

@@ -109,6 +109,8 @@ describe('history', () => {
 const matteOf = (pass: object) => ({
   id: 'm',
   name: 'M',
+  refine: 0,
+  grow: 0,
   feather: 0,
   invert: false,
   passes: [{ id: 'p', join: 'add', ...pass }],
