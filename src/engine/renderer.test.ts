@@ -4,10 +4,12 @@ import { runCommand, type Command } from '@/core/scene/command';
 import { parseCube, type CubeLut } from '@/core/grade/cube-lut';
 import { PLAIN_GRADE } from '@/core/night/starting-night';
 import { wholeRegion, type Region } from '@/core/plane/region';
-import type { Matte, Night, Place, Scene } from '@/core/scene/schema';
+import type { Pass } from '@/core/matte/pass';
+import type { Fixture, Matte, Night, Place, Scene } from '@/core/scene/schema';
 import { isAbort } from './aborted';
 import { createArena } from './arena';
 import { createDirectPool } from './direct-pool';
+import type { FrameRequest } from './frame-request';
 import { createKernels, KERNEL_SCRATCH } from './kernels';
 import { createNodePool, loadKernels } from './node-pool';
 import type { Pool } from './pool';
@@ -191,6 +193,90 @@ describe('renderer', () => {
         expect(at(without)).toBeLessThan(15);
       }
     }
+  });
+
+  const covered = async (renderer: Renderer, scene: Scene, scale = 1) => {
+    const region = wholeRegion(STREET.width * scale, STREET.height * scale);
+    const request: FrameRequest = { scene, region, show: { matte: 'half', view: 'grey' } };
+    const codes = await renderer.frame(request, NEVER, (pixels) => pixels.slice());
+    return (u: number, v = 0.8) =>
+      codes[4 * (Math.floor(v * region.height) * region.width + Math.floor(u * region.width))] / 255;
+  };
+
+  it('grows, refines and joins mattes of every kind alike in preview and output', async () => {
+    const { renderer } = spyRenderer();
+    const edge: Pass = { id: 'e', join: 'add', kind: 'edge', strokes: [], asset: '7'.repeat(64) };
+    const paint: Pass = {
+      id: 'b',
+      join: 'add',
+      kind: 'paint',
+      strokes: [
+        {
+          path: [0.75, 0.2, 1, 0.75, 0.9, 1],
+          size: 0.05,
+          soft: 0.3,
+          flow: 1,
+          strength: 1,
+          erase: false,
+          pressure: 'none',
+        },
+      ],
+    };
+    const other: Matte = { ...half, id: 'other', passes: [paint], invert: true };
+    const cases: [string, Partial<Matte>, inside: number, outside: number][] = [
+      ['the edge brush', { passes: [edge] }, 0.4, 0.6],
+      ['paint', { passes: [paint] }, 0.75, 0.6],
+      ['another matte', { passes: [{ id: 'o', join: 'add', kind: 'matte', matte: 'other' }] }, 0.6, 0.75],
+      [
+        'one cut by another',
+        { passes: [edge, { id: 'o', join: 'meet', kind: 'matte', matte: 'other' }] },
+        0.4,
+        0.75,
+      ],
+      ['grown', { grow: 0.03 }, 0.52, 0.54],
+      ['shrunk', { grow: -0.03 }, 0.46, 0.48],
+      ['refined', { passes: [edge], refine: 0.02 }, 0.3, 0.7],
+      ['grown and softened', { grow: 0.03, feather: 0.008 }, 0.5, 0.56],
+    ];
+    for (const [name, matte, inside, outside] of cases) {
+      const scene = { ...placed(matte), mattes: [{ ...half, ...matte }, other] };
+      for (const scale of [1, 2]) {
+        const at = await covered(renderer, scene, scale);
+        expect([name, at(inside) > 0.9, at(outside) < 0.1]).toEqual([name, true, true]);
+      }
+      const band = { ...WHOLE, top: 96, height: 40 };
+      const show = { matte: 'half', view: 'grey' } as const;
+      const part = await renderer.frame({ scene, region: band, show }, NEVER, (pixels) => pixels.slice());
+      const whole = await renderer.frame({ scene, region: WHOLE, show }, NEVER, (pixels) => pixels.slice());
+      const rows = whole.slice(4 * 96 * WHOLE.width, 4 * 136 * WHOLE.width);
+      expect([name, largestDifference(part, rows) <= 2]).toEqual([name, true]);
+    }
+  });
+
+  it('holds a lamp back behind a matte, and its spill inside or outside of one', async () => {
+    const { renderer, tasks } = spyRenderer();
+    const lit = (more: Partial<Fixture>) => ({
+      ...placed({}),
+      places: [],
+      ...(({ fixtures, circuits }) => ({ fixtures, circuits }))(streetScene([streetLamp('l', 0.4, more)])),
+    });
+    const free = await show(renderer, lit({}));
+    const dark = await show(renderer, { ...lit({}), fixtures: [], circuits: [] });
+    const gain = (pixels: Uint8ClampedArray, u: number, v: number) =>
+      (luminanceAt(pixels, u, v) - luminanceAt(dark, u, v)) /
+      (luminanceAt(free, u, v) - luminanceAt(dark, u, v));
+    const hidden = await show(renderer, lit({ behind: 'half' }));
+    expect(gain(hidden, 0.4, 0.35)).toBeLessThan(0.3);
+    expect(gain(hidden, 0.6, 0.8)).toBeCloseTo(1, 1);
+    const inside = await show(renderer, lit({ only: { matte: 'half', outside: false } }));
+    expect(gain(inside, 0.35, 0.8)).toBeCloseTo(1, 1);
+    expect(gain(inside, 0.6, 0.8)).toBeLessThan(0.2);
+    tasks.length = 0;
+    const outside = await show(renderer, lit({ only: { matte: 'half', outside: true } }));
+    expect(gain(outside, 0.35, 0.8)).toBeLessThan(0.2);
+    expect(gain(outside, 0.6, 0.8)).toBeCloseTo(1, 1);
+    expect(gain(outside, 0.4, 0.35)).toBeGreaterThan(0.9);
+    expect(tasks).not.toContain('layer');
   });
 
   it('measures the tones of a night before it is refitted', async () => {

@@ -1,5 +1,4 @@
-import { rm } from 'node:fs/promises';
-import { readFile } from 'node:fs/promises';
+import { readFile, rm } from 'node:fs/promises';
 import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import type { Scene } from '@/core/scene/schema';
@@ -9,7 +8,8 @@ import { AppError } from './app-error';
 import { assetPath, keepFile, receiveBytes, type ReceivedFile } from './asset-store';
 import type { Workspace } from './workspace';
 
-const PNG = 'image/png';
+/** Not a picture that a scene could begin with. */
+const COVERAGE = 'coverage/png';
 
 /** Most pixels of a coverage. */
 const MOST_PIXELS = 4e6;
@@ -27,15 +27,18 @@ export const coverageAssets = ({ mattes }: Pick<Scene, 'mattes'>): string[] => [
 export async function takeCoverage(space: Workspace, received: ReceivedFile): Promise<{ asset: string }> {
   const { db, dataDir } = space;
   try {
-    const { format, width, height } = await sharp(received.path, {
-      limitInputPixels: MOST_PIXELS,
-    }).metadata();
+    const source = sharp(received.path, { limitInputPixels: MOST_PIXELS });
+    const { format, width, height, channels, depth } = await source.metadata();
     if (format !== 'png') throw new Error(`a ${format}`);
-    const grey = sharp(received.path).toColourspace('b-w').removeAlpha().extractChannel(0);
-    const kept = await receiveBytes(dataDir, await grey.png({ compressionLevel: 9 }).toBuffer());
+    await source.stats();
+    // What is grey already is kept as it is, so that a scene file's own name for it holds.
+    const kept =
+      channels === 1 && depth === 'uchar'
+        ? received
+        : await receiveBytes(dataDir, await source.extractChannel(0).png({ compressionLevel: 9 }).toBuffer());
     await keepFile(dataDir, kept);
     db.insert(assets)
-      .values({ hash: kept.hash, bytes: kept.bytes, mime: PNG, width, height, createdAt: Date.now() })
+      .values({ hash: kept.hash, bytes: kept.bytes, mime: COVERAGE, width, height, createdAt: Date.now() })
       .onConflictDoNothing()
       .run();
     return { asset: kept.hash };

@@ -1,25 +1,27 @@
 /** Share of a regular octagon's radius that its diagonal sides take (Minkowski sum of a square and a diamond). */
 const DIAGONAL = 1 - Math.SQRT1_2;
 
-/** Running maximum over `radius` pixels to both sides along lines (van Herk 1992): its cost does not depend on the radius. */
-function createRunningMaximum(data: Float32Array, longest: number) {
-  const [line, rising, falling] = [0, 1, 2].map(() => new Float32Array(longest));
+/**
+ * Running maximum over `radius` pixels to both sides along lines (van Herk 1992), whose cost does not depend on the radius:
+ * every window of 2 * radius + 1 pixels is the end of one block and the start of the next. Beyond a line's ends lie zeros.
+ */
+function createRunningMaximum(data: Float32Array, longest: number, mostRadius: number) {
+  const [rising, falling] = [0, 1].map(() => new Float32Array(longest + 4 * mostRadius + 1));
   return (first: number, stride: number, count: number, radius: number): void => {
     const block = 2 * radius + 1;
-    for (let i = 0, at = first; i < count; i++, at += stride) {
-      line[i] = data[at];
-      rising[i] = i % block === 0 ? line[i] : Math.max(rising[i - 1], line[i]);
+    const padded = count + 2 * radius;
+    rising.fill(0, 0, padded + block);
+    for (let i = 0; i < count; i++) rising[i + radius] = data[first + i * stride];
+    falling.set(rising.subarray(0, padded + block));
+    for (let start = 0; start < padded; start += block) {
+      for (let i = start + 1; i < start + block; i++)
+        if (rising[i - 1] > rising[i]) rising[i] = rising[i - 1];
+      for (let i = start + block - 2; i >= start; i--)
+        if (falling[i + 1] > falling[i]) falling[i] = falling[i + 1];
     }
-    for (let i = count - 1; i >= 0; i--) {
-      const ends = i === count - 1 || (i + 1) % block === 0;
-      falling[i] = ends ? line[i] : Math.max(falling[i + 1], line[i]);
-    }
-    for (let i = 0, at = first; i < count; i++, at += stride) {
-      const [from, to] = [i - radius, Math.min(count - 1, i + radius)];
-      // A window that an end cuts short lies within a block; what of the block is outside it must not count.
-      if (from < 0) data[at] = rising[to];
-      else if (from - (from % block) + block > to) data[at] = falling[from];
-      else data[at] = Math.max(falling[from], rising[to]);
+    for (let i = 0; i < count; i++) {
+      const [end, next] = [falling[i], rising[i + 2 * radius]];
+      data[first + i * stride] = end > next ? end : next;
     }
   };
 }
@@ -32,7 +34,7 @@ function dilateWhole(data: Float32Array, width: number, height: number, radius: 
   const padded = new Float32Array(wide * high);
   for (let y = 0; y < height; y++)
     padded.set(data.subarray(y * width, (y + 1) * width), (y + slant) * wide + slant);
-  const run = createRunningMaximum(padded, Math.max(wide, high));
+  const run = createRunningMaximum(padded, Math.max(wide, high), Math.max(straight, slant));
   for (let y = 0; y < high; y++) run(y * wide, 1, wide, straight);
   for (let x = 0; x < wide; x++) run(x, wide, high, straight);
   const slanting = (stride: number, start: (x: number) => number) => {

@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { streetLamp, testCircuit } from '../../../test/street';
+import type { RampPass } from '../matte/pass';
+import { rampCoverage } from '../matte/ramp-coverage';
 import { hourValues } from '../night/hour';
 import { patchScene, runCommand, type Command } from './command';
 import {
@@ -19,7 +21,7 @@ import { advance, flip, stacksOf, type LogEntry } from './history';
 import { PLAIN_GRADE } from '../night/starting-night';
 import { newScene } from './new-scene';
 import { parseScene } from './parse-scene';
-import { MOST_FIXTURES, type Scene } from './schema';
+import { MOST_FIXTURES, type Fixture, type Scene } from './schema';
 
 const PLATE = { asset: '0'.repeat(64), width: 1800, height: 1200 };
 const blank = newScene('Quay', PLATE);
@@ -138,6 +140,37 @@ describe('parseScene', () => {
     });
   });
 
+  it('keeps the ellipses of version 3 where they were', () => {
+    const old = structuredClone(lit) as unknown as Record<string, unknown>;
+    const ramp = { kind: 'ramp', shape: 'round', from: { u: 0.5, v: 0.5 }, to: { u: 0.7, v: 0.8 }, soft: 1 };
+    const { refine: _refine, grow: _grow, ...matte } = matteOf(ramp);
+    const [pass] = parseScene({ ...old, version: 3, mattes: [matte] }).mattes[0].passes as RampPass[];
+    const { width, height } = lit.plate;
+    for (const [u, v] of [
+      [0.69, 0.5],
+      [0.71, 0.5],
+      [0.5, 0.79],
+      [0.5, 0.81],
+    ]) {
+      const far = Math.hypot((u - 0.5) / 0.2, (v - 0.5) / 0.3);
+      expect(rampCoverage(pass, u, v, width / height) > 0).toBe(far < 1);
+    }
+  });
+
+  it('takes outlines of two points and strokes outside the picture: they cover nothing', () => {
+    const scene = structuredClone(lit) as unknown as Record<string, unknown>;
+    const two = matteOf({
+      kind: 'outline',
+      points: [
+        { u: 0, v: 0 },
+        { u: 1, v: 1 },
+      ],
+    });
+    const outside = { act: 'loop', path: [-2, -2, -1, -2, -1, -1], size: 0.1 };
+    scene.mattes = [two, { ...matteOf({ kind: 'edge', strokes: [outside] }), id: 'n' }];
+    expect(parseScene(scene).mattes).toHaveLength(2);
+  });
+
   it.each([
     ['nothing', () => parseScene(undefined), 'not a Sundew scene'],
     ['a list', () => parseScene([]), 'not a Sundew scene'],
@@ -155,6 +188,55 @@ describe('parseScene', () => {
       'a pass that lacks what it needs',
       spoil((s) => (s.mattes = [matteOf({ kind: 'tone', low: 0.1 })])),
       'mattes[0].passes[0]',
+    ],
+    [
+      'an outline of too many points',
+      spoil((s) => {
+        const points = Array.from({ length: 10_000 }, (_, i) => ({ u: i / 10_000, v: 0.5 }));
+        s.mattes = [matteOf({ kind: 'outline', points })];
+      }),
+      'at most 4000 points',
+    ],
+    [
+      'a handle of an outline that is none',
+      spoil((s) => (s.mattes = [matteOf({ kind: 'outline', points: [{ u: 0, v: 0, out: { u: 1 } }] })])),
+      'mattes[0].passes[0]',
+    ],
+    [
+      'a stroke that breaks off within a place',
+      spoil(
+        (s) => (s.mattes = [matteOf({ kind: 'edge', strokes: [{ act: 'take', path: [0.5], size: 0.1 }] })]),
+      ),
+      'not a path of places',
+    ],
+    [
+      'strokes of too many places',
+      spoil((s) => {
+        const path = Array.from({ length: 3 * 4000 }, () => 0.5);
+        const more = { size: 0.1, soft: 0, flow: 1, strength: 1, erase: false, pressure: 'none' };
+        s.mattes = [
+          matteOf({ kind: 'paint', strokes: Array.from({ length: 8 }, () => ({ path, ...more })) }),
+        ];
+      }),
+      'at most 30000 places',
+    ],
+    [
+      'a matte made of one that is not there',
+      spoil((s) => (s.mattes = [matteOf({ kind: 'matte', matte: 'gone' })])),
+      'matte that does not exist',
+    ],
+    [
+      'a matte that refers to itself through another',
+      spoil((s) => {
+        const other = { ...matteOf({ kind: 'matte', matte: 'm' }), id: 'n' };
+        s.mattes = [matteOf({ kind: 'matte', matte: 'n' }), other];
+      }),
+      'refers to itself',
+    ],
+    [
+      'a lamp behind a matte that is not there',
+      spoil((s) => ((s.fixtures as Fixture[])[0].behind = 'gone')),
+      'matte that does not exist',
     ],
     ['an unknown field', spoil((s) => (s.extra = 1)), 'extra'],
     ['a circuit that is not there', spoil((s) => (s.circuits = [])), 'circuit that does not exist'],

@@ -1,0 +1,125 @@
+import { createRequire } from 'node:module';
+import { beforeAll, describe, expect, it } from 'vitest';
+import type { EdgeStroke } from '@/core/matte/pass';
+import { brushEdges } from './edge-brush';
+import { whenReady, type OpenCv } from './opencv';
+import { boxAround, type Picture } from './picture';
+import { createSegmentService } from './segment-service';
+import { traceEdges } from './trace-edge';
+
+let cv: OpenCv;
+beforeAll(async () => {
+  ({ cv } = await whenReady(createRequire(import.meta.url)('@techstark/opencv-js') as OpenCv));
+});
+
+const [WIDTH, HEIGHT] = [160, 120];
+const DISC = { x: 80, y: 60, radius: 30 };
+const inDisc = (x: number, y: number) => Math.hypot(x - DISC.x, y - DISC.y) <= DISC.radius;
+
+/** A mottled red disc with a dark band across, on mottled grey. */
+const picture: Picture = {
+  width: WIDTH,
+  height: HEIGHT,
+  rgb: Uint8Array.from({ length: 3 * WIDTH * HEIGHT }, (_, i) => {
+    const [x, y] = [Math.floor(i / 3) % WIDTH, Math.floor(i / 3 / WIDTH)];
+    const mottle = ((x * 7 + y * 13) % 11) - 5;
+    const color = !inDisc(x, y) ? [120, 125, 118] : y > 56 && y < 64 ? [60, 30, 30] : [190, 50, 40];
+    return color[i % 3] + mottle;
+  }),
+};
+
+const NOTHING = new Uint8Array(WIDTH * HEIGHT);
+const around = (radius: number, steps = 14) =>
+  Array.from({ length: steps }, (_, k) => (2 * Math.PI * k) / steps).flatMap((angle) => [
+    (DISC.x + radius * Math.cos(angle)) / WIDTH,
+    (DISC.y + radius * Math.sin(angle)) / HEIGHT,
+  ]);
+const loop: EdgeStroke = { act: 'loop', path: around(42), size: 0.02 };
+
+function overlap(coverage: Uint8Array): number {
+  let [both, either] = [0, 0];
+  coverage.forEach((value, i) => {
+    const [found, there] = [value > 127, inDisc(i % WIDTH, Math.floor(i / WIDTH))];
+    both += Number(found && there);
+    either += Number(found || there);
+  });
+  return both / either;
+}
+
+describe('brushEdges', () => {
+  it('finds a thing in a rough loop, and the same again', () => {
+    const found = brushEdges(cv, picture, NOTHING, loop);
+    expect(overlap(found)).toBeGreaterThan(0.95);
+    expect(brushEdges(cv, picture, NOTHING, loop)).toEqual(found);
+    expect(NOTHING.every((value) => value === 0)).toBe(true);
+  });
+
+  it('takes what a stroke runs over to its edge, and leaves out what it is told to', () => {
+    const take: EdgeStroke = { act: 'take', path: [0.4, 0.5, 0.6, 0.5, 0.5, 0.35, 0.5, 0.65], size: 0.03 };
+    const taken = brushEdges(cv, picture, NOTHING, take);
+    expect(overlap(taken)).toBeGreaterThan(0.85);
+    const all = new Uint8Array(WIDTH * HEIGHT).fill(255);
+    const leave: EdgeStroke = { act: 'leave', path: around(44), size: 0.03 };
+    const left = brushEdges(cv, picture, all, leave);
+    expect(left[60 * WIDTH + 80]).toBe(255);
+    expect(left[60 * WIDTH + 80 + 42]).toBe(0);
+  });
+
+  it.each([
+    ['a stroke outside the picture', { ...loop, path: [2, 2, 2.1, 2, 2.1, 2.1] }],
+    ['a loop of two places', { ...loop, path: [0.2, 0.2, 0.8, 0.8] }],
+    ['a path of none', { ...loop, path: [] }],
+    ['a stroke that leaves nothing out of nothing', { ...loop, act: 'leave' as const }],
+  ])('finds nothing by %s', (_name, stroke) => {
+    expect(brushEdges(cv, picture, NOTHING, stroke)).toEqual(NOTHING);
+  });
+
+  it('bears a loop that crosses itself and leaves the picture', () => {
+    const crossed: EdgeStroke = { ...loop, path: [-0.5, -0.5, 1.5, 1.5, 1.5, -0.5, -0.5, 1.5] };
+    expect(brushEdges(cv, picture, NOTHING, crossed)).toHaveLength(WIDTH * HEIGHT);
+  });
+});
+
+describe('traceEdges', () => {
+  const on = (angle: number) => ({
+    u: (DISC.x + DISC.radius * Math.cos(angle)) / WIDTH,
+    v: (DISC.y + DISC.radius * Math.sin(angle)) / HEIGHT,
+  });
+
+  it('follows the edge of a disc from one place of it to another', () => {
+    const trace = traceEdges(cv, picture, on(-2.6));
+    const points = trace.to(on(-0.5));
+    expect(points.length).toBeGreaterThan(4);
+    expect(points.at(-1)).toEqual(on(-0.5));
+    points.forEach(({ u, v }) =>
+      expect(Math.abs(Math.hypot(u * WIDTH - DISC.x, v * HEIGHT - DISC.y) - DISC.radius)).toBeLessThan(3),
+    );
+    trace.close();
+  });
+
+  it('goes straight to places out of reach and begins nowhere outside the picture', () => {
+    const trace = traceEdges(cv, picture, on(0));
+    expect(trace.to({ u: 3, v: 0.5 })).toEqual([{ u: 3, v: 0.5 }]);
+    trace.close();
+    expect(traceEdges(cv, picture, { u: -9, v: 0.5 }).to({ u: 0.5, v: 0.5 })).toEqual([{ u: 0.5, v: 0.5 }]);
+  });
+});
+
+describe('boxAround', () => {
+  it('holds the margin inside the picture, and is nothing outside it', () => {
+    expect(boxAround([0.5, 0.5], picture, () => 10)).toEqual({ x: 70, y: 50, width: 20, height: 20 });
+    expect(boxAround([0, 0], picture, () => 10)).toEqual({ x: 0, y: 0, width: 10, height: 10 });
+    expect(boxAround([3, 3], picture, () => 10)).toBeUndefined();
+  });
+});
+
+describe('createSegmentService', () => {
+  it('wants the plate first, then adds stroke to stroke', async () => {
+    const service = createSegmentService(Promise.resolve({ cv }));
+    await expect(service.brush(undefined, loop)).rejects.toThrow('not there yet');
+    service.open(picture);
+    expect(await service.brush(undefined, loop)).toEqual(brushEdges(cv, picture, NOTHING, loop));
+    await service.traceFrom({ u: 0.31, v: 0.5 });
+    expect((await service.traceTo({ u: 0.5, v: 0.25 })).length).toBeGreaterThan(1);
+  });
+});
