@@ -33,9 +33,32 @@ await shoot('fixtures');
 await page.getByRole('button', { name: /^Mattes/ }).click();
 await page.getByRole('button', { name: 'Sky', exact: true }).click();
 await pictureReady(page);
-await page.mouse.move(760, 300);
+await page.getByRole('button', { name: 'Edge brush', exact: true }).click();
+const around = [
+  [0.345, 0.455],
+  [0.385, 0.46],
+  [0.41, 0.7],
+  [0.395, 0.9],
+  [0.345, 0.905],
+  [0.315, 0.66],
+];
+const loop = await Promise.all(around.map(([u, v]) => onPicture(page, u, v)));
+await page.mouse.move(loop[0].x, loop[0].y);
+await page.mouse.down();
+for (const { x, y } of loop.slice(1)) await page.mouse.move(x, y, { steps: 4 });
+await page.mouse.up();
+await page.locator('button:enabled', { hasText: 'Take the last stroke back' }).waitFor();
+await pictureReady(page);
+await page.mouse.move(760, 730);
+// The thumbnails follow the picture after a rest.
+await page.waitForFunction(() =>
+  [...document.querySelectorAll<HTMLCanvasElement>('[aria-label=Mattes] canvas')].every((canvas) => {
+    const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+    return data.some((value, i) => i % 4 === 0 && value > 128);
+  }),
+);
 await shoot('mattes');
-await page.getByRole('button', { name: 'Undo' }).click();
+for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Undo' }).click();
 
 await page.getByRole('button', { name: /^Ground plan/ }).click();
 await page.mouse.move(760, 300);

@@ -91,6 +91,43 @@ for (const name of ['Exposure', 'Kelvin', 'Hold bright', 'Even out']) {
     { x: (row.width * 0.6) / MOVES, y: 0 },
   );
 }
+
+/** Paints a stroke and reports how often the picture shows it growing. */
+await page.getByRole('button', { name: /^Mattes/ }).click();
+await page.getByRole('button', { name: 'Paint', exact: true }).first().click();
+await idle(page);
+const view = (await page.getByTestId('marks').boundingBox())!;
+// As text: what is handed over as a function would bring names along that only this file's compiler knows.
+await page.evaluate(`
+  const seen = (window.painted = { draws: 0, frames: 0 });
+  const put = CanvasRenderingContext2D.prototype.putImageData;
+  CanvasRenderingContext2D.prototype.putImageData = function (...args) {
+    if (args[0].width < 600) seen.draws++;
+    return put.apply(this, args);
+  };
+  (function count() {
+    seen.frames++;
+    requestAnimationFrame(count);
+  })();
+`);
+await watch(page);
+const strokeStart = performance.now();
+await page.mouse.move(view.x + 0.1 * view.width, view.y + 0.5 * view.height);
+await page.mouse.down();
+for (let i = 1; i <= 120; i++)
+  await page.mouse.move(
+    view.x + (0.1 + 0.006 * i) * view.width,
+    view.y + (0.5 + 0.2 * Math.sin(i / 9)) * view.height,
+  );
+const strokeSeconds = (performance.now() - strokeStart) / 1000;
+const painted = await page.evaluate(
+  () => (window as unknown as { painted: { draws: number; frames: number } }).painted,
+);
+await page.mouse.up();
+const { tasks } = await page.evaluate(() => (window as unknown as { seen: Watch }).seen);
+console.log(
+  `brush            ${(painted.draws / strokeSeconds).toFixed(1)} parts drawn/s, ${(painted.frames / strokeSeconds).toFixed(1)} frames/s for ${(120 / strokeSeconds).toFixed(1)} moves/s, tasks over 50 ms: ${tasks.length}`,
+);
 await browser.close();
 await server.kill();
 process.exit(0);

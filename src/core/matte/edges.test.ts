@@ -273,7 +273,7 @@ describe('refining', () => {
   });
 
   it('works on a copy that shows its window, no larger than the plate', () => {
-    expect(refineWidth(0.005, 6000)).toBe(1000);
+    expect(refineWidth(0.005, 6000)).toBe(800);
     expect(refineWidth(0.0001, 6000)).toBe(1600);
     expect(refineWidth(0.03, 6000)).toBe(400);
     expect(refineWidth(0.005, 300)).toBe(300);

@@ -6,17 +6,17 @@ import type { Region } from '../plane/region';
 /** Variance of the guide's square-root light under which a place counts as flat. */
 const EPSILON = 1e-4;
 
-/** The window is at least so many pixels wide to each side on the copy that lines are found on. */
-const COPY_RADIUS = 5;
-const COPY_WIDTH = { least: 400, most: 1600 };
+/** The window is at least so many pixels wide to each side on the copy that lines are found on, where one is wide enough. */
+const COPY_RADIUS = 4;
+const COPY_WIDTHS = [400, 600, 800, 1200, 1600];
 
 /** Ends of what counts as nothing and as all: the filter leaves a faint veil on both sides of an edge. */
 const VEIL = { from: 0.03, to: 0.97 };
 
 /** Width of the copy of a plate on which an edge is refined within a window of some fraction of its width. */
 export function refineWidth(window: number, plateWidth: number): number {
-  const wanted = Math.round(COPY_RADIUS / window);
-  return Math.min(plateWidth, Math.max(COPY_WIDTH.least, Math.min(COPY_WIDTH.most, wanted)));
+  const wanted = COPY_RADIUS / window;
+  return Math.min(plateWidth, COPY_WIDTHS.find((width) => width >= wanted) ?? COPY_WIDTHS.at(-1)!);
 }
 
 /**
@@ -24,7 +24,11 @@ export function refineWidth(window: number, plateWidth: number): number {
  * colours of a soft edge still lie near a line between the two.
  */
 function guideOf({ width, height, r, g, b }: RgbPlanes): RgbPlanes {
-  const root = (plane: Float32Array) => plane.map((light) => Math.sqrt(Math.max(0, light)));
+  const root = (plane: Float32Array) => {
+    const out = new Float32Array(plane.length);
+    for (let i = 0; i < out.length; i++) out[i] = Math.sqrt(Math.max(0, plane[i]));
+    return out;
+  };
   return { width, height, r: root(r), g: root(g), b: root(b) };
 }
 

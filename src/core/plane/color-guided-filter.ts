@@ -28,24 +28,30 @@ export function colorGuidedFilter(
   const size = width * height;
   const blur = createBoxBlur(width, height, radius);
   const mean = (a: Float32Array, b?: Float32Array) => {
-    const plane = b ? a.map((value, i) => value * b[i]) : a;
     const blurred = new Float32Array(size);
-    blur(blurred, plane);
+    if (b) for (let i = 0; i < size; i++) blurred[i] = a[i] * b[i];
+    blur(blurred, b ? blurred : a);
     return blurred;
   };
   const { r, g, b } = guide;
+  const { r: outR, g: outG, b: outB, offset: outOffset } = out;
   const [mr, mg, mb, mp] = [r, g, b, source].map((plane) => mean(plane));
   const [rr, rg, rb, gg, gb, bb] = [mean(r, r), mean(r, g), mean(r, b), mean(g, g), mean(g, b), mean(b, b)];
   const [rp, gp, bp] = [r, g, b].map((plane) => mean(plane, source));
   for (let i = 0; i < size; i++) {
-    const [xr, xg, xb] = [mr[i], mg[i], mb[i]];
+    const xr = mr[i];
+    const xg = mg[i];
+    const xb = mb[i];
+    const p = mp[i];
     const a11 = rr[i] - xr * xr + epsilon;
     const a12 = rg[i] - xr * xg;
     const a13 = rb[i] - xr * xb;
     const a22 = gg[i] - xg * xg + epsilon;
     const a23 = gb[i] - xg * xb;
     const a33 = bb[i] - xb * xb + epsilon;
-    const [c1, c2, c3] = [rp[i] - xr * mp[i], gp[i] - xg * mp[i], bp[i] - xb * mp[i]];
+    const c1 = rp[i] - xr * p;
+    const c2 = gp[i] - xg * p;
+    const c3 = bp[i] - xb * p;
     // Cofactors of the covariance's symmetric matrix.
     const m11 = a22 * a33 - a23 * a23;
     const m12 = a13 * a23 - a12 * a33;
@@ -54,10 +60,13 @@ export function colorGuidedFilter(
     const m23 = a12 * a13 - a11 * a23;
     const m33 = a11 * a22 - a12 * a12;
     const by = 1 / (a11 * m11 + a12 * m12 + a13 * m13);
-    out.r[i] = by * (m11 * c1 + m12 * c2 + m13 * c3);
-    out.g[i] = by * (m12 * c1 + m22 * c2 + m23 * c3);
-    out.b[i] = by * (m13 * c1 + m23 * c2 + m33 * c3);
-    out.offset[i] = mp[i] - out.r[i] * xr - out.g[i] * xg - out.b[i] * xb;
+    const lr = by * (m11 * c1 + m12 * c2 + m13 * c3);
+    const lg = by * (m12 * c1 + m22 * c2 + m23 * c3);
+    const lb = by * (m13 * c1 + m23 * c2 + m33 * c3);
+    outR[i] = lr;
+    outG[i] = lg;
+    outB[i] = lb;
+    outOffset[i] = p - lr * xr - lg * xg - lb * xb;
   }
   for (const plane of [out.r, out.g, out.b, out.offset]) blur(plane, plane);
 }
