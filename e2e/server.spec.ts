@@ -55,7 +55,7 @@ test('what is no JSON, and what is too large, is refused', async ({ request }) =
   const broken = await request.post('/api/scenes/ferry-steps/revisions', { data: '{"base":', headers });
   expect(broken.status()).toBe(400);
   const large = await request.post('/api/scenes/ferry-steps/revisions', {
-    data: 'x'.repeat(2 ** 20 + 1),
+    data: 'x'.repeat(2 ** 22 + 1),
     headers,
   });
   expect(large.status()).toBe(413);

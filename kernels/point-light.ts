@@ -7,6 +7,32 @@ const ZERO = f32x4.splat(0);
 const ONE = f32x4.splat(1);
 const LANES = f32x4(0, 1, 2, 3);
 
+const GRAZING = f32x4.splat(0.01);
+/** Square of OWN_SHEEN.alpha, and what is left of 1. */
+const A2 = f32x4.splat(0.1296);
+const REST = f32x4.splat(0.8704);
+
+/** Twin of src/core/spill/own-sheen.ts. */
+@inline
+function ownSheen(nl: v128, nv: v128, lv: v128): v128 {
+  const two = f32x4.splat(2);
+  const half = f32x4.sqrt(f32x4.max(f32x4.splat(1e-6), f32x4.add(two, f32x4.mul(two, lv))));
+  const nh = f32x4.div(f32x4.add(nl, nv), half);
+  const spread = f32x4.sub(ONE, f32x4.mul(f32x4.mul(nh, nh), REST));
+  const facets = f32x4.div(A2, f32x4.mul(spread, spread));
+  const hidden = f32x4.mul(
+    f32x4.add(nl, f32x4.sqrt(f32x4.add(A2, f32x4.mul(REST, f32x4.mul(nl, nl))))),
+    f32x4.add(nv, f32x4.sqrt(f32x4.add(A2, f32x4.mul(REST, f32x4.mul(nv, nv))))),
+  );
+  const away = f32x4.sub(ONE, f32x4.mul(half, f32x4.splat(0.5)));
+  const square = f32x4.mul(away, away);
+  const fresnel = f32x4.add(
+    f32x4.splat(0.04),
+    f32x4.mul(f32x4.splat(0.96), f32x4.mul(f32x4.mul(square, square), away)),
+  );
+  return f32x4.div(f32x4.mul(f32x4.mul(nl, facets), fresnel), f32x4.mul(hidden, f32x4.splat(0.18)));
+}
+
 /** atan on [0, 1], odd minimax polynomial; error under 2e-6 (after Abramowitz and Stegun 1964, 4.4.49). */
 @inline
 function atanUnit(q: v128): v128 {
@@ -91,16 +117,26 @@ export function addPointLight(
       );
       const turned = f32x4.mul(f32x4.add(f32x4.sqrt(level), facing), inversePi);
       const unturned = v128.load(unturnedPlane + at);
-      const cosine = f32x4.add(
-        f32x4.mul(f32x4.pmax(ZERO, facing), f32x4.sub(ONE, unturned)),
-        f32x4.mul(f32x4.pmax(ZERO, turned), unturned),
-      );
-      const lit = f32x4.div(
-        f32x4.mul(f32x4.mul(v128.load(land + at), spillCandela), cosine),
-        f32x4.mul(d2, f32x4.sqrt(d2)),
-      );
-
+      const distance = f32x4.sqrt(d2);
       const rayLength = f32x4.sqrt(f32x4.add(f32x4.add(f32x4.mul(rx, rx), f32x4.mul(ry, ry)), f32x4.mul(rz, rz)));
+      const seenFrom = f32x4.add(
+        f32x4.add(f32x4.mul(rx, v128.load(normalX + at)), f32x4.mul(ry, v128.load(normalY + at))),
+        f32x4.mul(rz, v128.load(normalZ + at)),
+      );
+      const toEye = f32x4.add(f32x4.add(f32x4.mul(lx, rx), f32x4.mul(ly, ry)), f32x4.mul(lz, rz));
+      const nl = f32x4.div(facing, distance);
+      const nv = f32x4.max(GRAZING, f32x4.neg(f32x4.div(seenFrom, rayLength)));
+      const lv = f32x4.neg(f32x4.div(toEye, f32x4.mul(rayLength, distance)));
+      const known = v128.and(
+        f32x4.add(nl, ownSheen(f32x4.max(ZERO, nl), nv, lv)),
+        f32x4.gt(facing, ZERO),
+      );
+      const cosine = f32x4.add(
+        f32x4.mul(known, f32x4.sub(ONE, unturned)),
+        f32x4.div(f32x4.mul(f32x4.pmax(ZERO, turned), unturned), distance),
+      );
+      const lit = f32x4.div(f32x4.mul(f32x4.mul(v128.load(land + at), spillCandela), cosine), d2);
+
       const t0 = f32x4.div(
         f32x4.add(f32x4.add(f32x4.mul(px, rx), f32x4.mul(py, ry)), f32x4.mul(pz, rz)),
         rayLength,

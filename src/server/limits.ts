@@ -6,7 +6,7 @@ export const LIMITS = {
   platePixels: 100e6,
   /** Shortest side of a plate, pixels. */
   plateSide: 64,
-  bodyBytes: 16 * 1024 * 1024,
+  bodyBytes: 4 * 1024 * 1024,
   entriesPerRequest: 200,
   /** Entries of the log that an opened scene brings along. */
   logEntries: 500,

@@ -55,8 +55,12 @@ export function reliefOf(
   survey: Survey,
   camera: Camera,
   region: Region,
+  surfaces: Surfaces = NO_SURFACES,
 ): void {
   const row = () => new Float32Array(region.width);
+  const decked = surfaces.decks.map(() => row());
+  // The nearest is laid on last.
+  const standees = [...surfaces.standees].sort((a, b) => b.ahead - a.ahead);
   const [groundSlope, groundOffset, skySlope, skyOffset, feet] = [row(), row(), row(), row(), row()];
   const wide = (data: Float32Array) => ({ width: survey.width, height: survey.height, data });
   const { corner, across, down, eyeHeight } = camera;
@@ -66,6 +70,7 @@ export function reliefOf(
     bilinearRow(skySlope, wide(survey.sky.slope), region, y);
     bilinearRow(skyOffset, wide(survey.sky.offset), region, y);
     bilinearRow(feet, wide(survey.feet), region, y);
+    surfaces.decks.forEach(({ outline }, k) => outlineRow(decked[k], outline, region, y));
     const v = (region.top + y + 0.5) / region.fullHeight;
     for (let x = 0; x < region.width; x++) {
       const i = y * region.width + x;
@@ -89,6 +94,32 @@ export function reliefOf(
       out.normalY[i] = -(1 - ground) / norm;
       out.normalZ[i] = ground / norm;
       out.unturned[i] = 1 - ground;
+      for (const piece of surfaces.walls) {
+        const met = meetWall(piece, eyeHeight, [aside, ahead, rise]);
+        // What stands clearly before a wall is no part of it.
+        const before = ground < 0.5 && standsAt < BEFORE_WALL * met * ahead;
+        if (met === Infinity || before || met > Math.max(out.reach[i], standsAt / ahead) * BEHIND) continue;
+        out.reach[i] = met;
+        out.normalX[i] = piece.normalX;
+        out.normalY[i] = piece.normalY;
+        out.normalZ[i] = 0;
+        out.unturned[i] = 0;
+      }
+      surfaces.decks.forEach(({ height }, k) => {
+        const met = decked[k][x] < 0.5 ? Infinity : meetLevel(height, eyeHeight, rise);
+        if (met === Infinity) return;
+        out.reach[i] = Math.min(met, FARTHEST_GROUND / ahead);
+        out.normalX[i] = out.normalY[i] = out.unturned[i] = 0;
+        out.normalZ[i] = height < eyeHeight ? 1 : -1;
+      });
+      for (const standee of standees) {
+        const share = standee.coverage[i];
+        if (share < 0.5) continue;
+        out.reach[i] = standee.ahead / ahead;
+        out.normalX[i] = out.normalZ[i] = 0;
+        out.normalY[i] = -1;
+        out.unturned[i] = 1;
+      }
       const land = 1 - firm(skySlope[x] * guide + skyOffset[x]);
       out.land[i] = land;
       const ray = Math.hypot(aside, ahead, rise);

@@ -100,6 +100,44 @@ export const setPlan = (label: string, values: Partial<GroundPlan>): Command => 
   },
 });
 
+/** Kinds of surfaces that a ground plan holds beside the ground. */
+export type SurfaceKind = 'walls' | 'standees' | 'decks';
+
+/** Adds a surface to the ground plan. */
+export const addSurface = <Kind extends SurfaceKind>(
+  label: string,
+  kind: Kind,
+  surface: GroundPlan[Kind][number],
+): Command => ({
+  label,
+  apply: ({ plan }) => {
+    (plan[kind] as GroundPlan[Kind][number][]).push(surface);
+  },
+});
+
+/** Sets values of a surface of the ground plan. */
+export const setSurface = <Kind extends SurfaceKind>(
+  label: string,
+  kind: Kind,
+  id: string,
+  values: Partial<GroundPlan[Kind][number]>,
+): Command => ({
+  label,
+  apply: ({ plan }) => {
+    const surface = plan[kind].find((other) => other.id === id);
+    if (surface) Object.assign(surface, values);
+  },
+});
+
+/** Takes a surface out of the ground plan. */
+export const removeSurface = (label: string, kind: SurfaceKind, id: string): Command => ({
+  label,
+  apply: ({ plan }) => {
+    const index = plan[kind].findIndex((surface) => surface.id === id);
+    if (index >= 0) plan[kind].splice(index, 1);
+  },
+});
+
 /** Sets faders of the desk that belong to no circuit. */
 export const setDesk = (label: string, values: Partial<Desk>): Command => ({
   label,
@@ -212,6 +250,7 @@ export const removeMatte = (id: string): Command => ({
     for (const matte of scene.mattes)
       matte.passes = matte.passes.filter((pass) => pass.kind !== 'matte' || pass.matte !== id);
     scene.places = scene.places.filter((place) => place.matte !== id);
+    scene.plan.standees = scene.plan.standees.filter((standee) => standee.matte !== id);
     for (const fixture of scene.fixtures) {
       if (fixture.behind === id) delete fixture.behind;
       if (fixture.only?.matte === id) delete fixture.only;

@@ -41,6 +41,8 @@ export const RANGES = {
   feather: { min: 0, max: 0.1, step: 0.001, unit: '', decimals: 3 },
   place: { min: -6, max: 6, step: 0.1, unit: 'stops', decimals: 1 },
   horizon: { min: -0.5, max: 1.5, step: 0.001, unit: '', decimals: 3 },
+  wallHeight: { min: 0.05, max: 200, step: 0.1, unit: 'm', decimals: 1 },
+  deckHeight: { min: -20, max: 50, step: 0.05, unit: 'm', decimals: 2 },
   eyeHeight: { min: 0.2, max: 50, step: 0.01, unit: 'm', decimals: 2 },
   lens: { min: 10, max: 400, step: 1, unit: 'mm', decimals: 0 },
   level: { min: -10, max: 4, step: 0.1, unit: 'stops', decimals: 1 },

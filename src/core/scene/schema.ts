@@ -3,6 +3,7 @@ import { innerMattes, isCircular } from '../matte/inner-mattes';
 import { hash, id, isColor, name, platePoint, ranged, unique, type PickedColor } from './fields';
 import { matteSchema, MOST_MATTES, MOST_PLACES, placeSchema } from './matte-schema';
 import { nightSchema } from './night-schema';
+import { deckSchema, MOST_SURFACES, standeeSchema, wallSchema } from './plan-schema';
 
 /** Names a scene file's version; see `upgrade.ts` for older ones. */
 export const SCENE_VERSION = 4;
@@ -97,6 +98,12 @@ export const sceneSchema = object({
       .required(),
     eyeHeight: ranged('eyeHeight'),
     lens: ranged('lens'),
+    walls: array(wallSchema).required().max(MOST_SURFACES).test('unique', 'two walls have the same id', unique),
+    standees: array(standeeSchema)
+      .required()
+      .max(MOST_SURFACES)
+      .test('unique', 'two standees have the same id', unique),
+    decks: array(deckSchema).required().max(MOST_SURFACES).test('unique', 'two decks have the same id', unique),
   })
     .noUnknown()
     .required(),
@@ -116,6 +123,7 @@ export const sceneSchema = object({
     const used = [
       ...(scene.places ?? []).map(({ matte }) => matte),
       ...(scene.mattes ?? []).flatMap(innerMattes),
+      ...(scene.plan?.standees ?? []).map(({ matte }) => matte),
       ...(scene.fixtures ?? []).flatMap(({ behind, only }) => [behind ?? [], only?.matte ?? []].flat()),
     ];
     return used.every((matte) => ids.has(matte));

@@ -9,6 +9,7 @@ interface Versioned {
   places?: object[];
   night?: object;
   plate?: { width: number; height: number };
+  plan?: object;
   fixtures?: object[];
 }
 
@@ -41,10 +42,11 @@ const STEPS: Record<number, (old: Versioned) => Versioned> = {
     places: [],
     night: { ...old.night, ...PLAIN_GRADE },
   }),
-  // 4 added ellipses that tilt, edges of mattes that are refined and moved, and what stands in front of a lamp.
+  // 4 added ellipses that tilt, edges of mattes that are refined and moved, what stands in front of a lamp, and surfaces.
   3: (old) => ({
     ...old,
     version: 4,
+    ...(old.plan && { plan: { ...old.plan, walls: [], standees: [], decks: [] } }),
     ...(old.mattes && {
       mattes: old.mattes.map((matte) => ({
         ...matte,

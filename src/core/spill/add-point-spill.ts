@@ -1,14 +1,18 @@
 import type { Camera } from '../plan/camera';
 import type { Relief } from '../plan/relief';
 import type { Region } from '../plane/region';
+import { ownSheen } from './own-sheen';
 import type { PointLight } from './point-light';
 
 const INVERSE_PI = 1 / Math.PI;
 
+/** Cosine under which no surface is seen: a pixel has some width. */
+export const GRAZING = 0.01;
+
 /**
  * Adds the illuminance of one small source to a plane of a region: `I max(0, n.l) / d^2`, lux, on land. Where a surface
  * stands upright and its turn is not known, the cosine is its mean over all turns that face the eye, which is
- * (horizontal length of l + n.l) / pi.
+ * (horizontal length of l + n.l) / pi. Where it is known, the surface's own rough sheen is added.
  *
  * `out` and the relief's planes have one float per pixel of `region`.
  */
@@ -41,8 +45,20 @@ export function addPointSpill(
       const facing = lx * relief.normalX[i] + ly * relief.normalY[i] + lz * relief.normalZ[i];
       const turned = (Math.sqrt(level) + facing) * INVERSE_PI;
       const unturned = relief.unturned[i];
-      const cosine = Math.max(0, facing) * (1 - unturned) + Math.max(0, turned) * unturned;
-      out[i] += (relief.land[i] * light.spillCandela * cosine) / (d2 * Math.sqrt(d2));
+      const distance = Math.sqrt(d2);
+      let known = 0;
+      if (facing > 0) {
+        const vx = rx + along * across[0];
+        const vy = ry + along * across[1];
+        const vz = rz + along * across[2];
+        const ray = Math.sqrt(vx * vx + vy * vy + vz * vz);
+        const seen = vx * relief.normalX[i] + vy * relief.normalY[i] + vz * relief.normalZ[i];
+        const nl = facing / distance;
+        const lv = -(lx * vx + ly * vy + lz * vz) / (ray * distance);
+        known = nl + ownSheen(nl, Math.max(GRAZING, -seen / ray), lv);
+      }
+      const cosine = known * (1 - unturned) + (Math.max(0, turned) * unturned) / distance;
+      out[i] += (relief.land[i] * light.spillCandela * cosine) / d2;
     }
   }
 }

@@ -5,6 +5,7 @@ import { createCamera, project, type Camera } from '../plan/camera';
 import { RELIEF_PLANES, type Relief } from '../plan/relief';
 import { wholeRegion, type Region } from '../plane/region';
 import { addPointSpill } from './add-point-spill';
+import { ownSheen } from './own-sheen';
 import type { PointLight } from './point-light';
 
 const SIZE = wholeRegion(60, 40);
@@ -67,8 +68,24 @@ describe('addPointSpill', () => {
       const i = indexOf(point);
       const [x, y] = groundAt(i);
       const d2 = (x - 0.4) ** 2 + (y - 6) ** 2 + 9;
-      expect(spill[i]).toBeCloseTo((100 / d2) * (3 / Math.sqrt(d2)), 3);
+      const [nl, ray] = [3 / Math.sqrt(d2), Math.hypot(x, y, 1.6)];
+      const lv = (-x * (0.4 - x) - y * (6 - y) + 1.6 * 3) / (ray * Math.sqrt(d2));
+      expect(spill[i]).toBeCloseTo((100 / d2) * (nl + ownSheen(nl, 1.6 / ray, lv)), 3);
     }
+  });
+
+  it('shines as microfacets do: straight on by the Fresnel of its material, grazing by far more', () => {
+    // All cosines 1: D = 1 / (pi alpha^2), the Smith term 1 / 4, F = f0.
+    expect(ownSheen(1, 1, 1)).toBeCloseTo(0.04 / (0.36 ** 2 * 4 * 0.18), 9);
+    // Mirrored at 85 degrees, against the same without any Fresnel growth.
+    const [c, s] = [Math.cos((85 * Math.PI) / 180), Math.sin((85 * Math.PI) / 180)];
+    expect(ownSheen(c, c, c * c - s * s)).toBeGreaterThan(8 * ownSheen(c, c, 1));
+    fc.assert(
+      fc.property(fc.double({ min: 0.001, max: 1, noNaN: true }), fc.double({ min: 0.001, max: 1, noNaN: true }), fc.double({ min: -1, max: 1, noNaN: true }), (nl, nv, lv) => {
+        const value = ownSheen(nl, nv, lv);
+        expect(Number.isFinite(value) && value >= 0).toBe(true);
+      }),
+    );
   });
 
   it('gives the sky nothing, and a surface that turns away nothing', () => {

@@ -1,0 +1,92 @@
+import type { Camera, PlatePoint } from './camera';
+import { groundPoint } from './ground';
+import type { Vec3 } from './vec3';
+
+/** A wall as a person draws it: the corners of its foot on the ground, one after the other. */
+export interface Wall {
+  id: string;
+  name: string;
+  foot: PlatePoint[];
+  /** Metres. */
+  height: number;
+}
+
+/** A matte that stands upright on its feet and faces the eye. */
+export interface Standee {
+  id: string;
+  name: string;
+  matte: string;
+  /** Where it stands on the ground. */
+  foot: PlatePoint;
+}
+
+/** A level surface at a height. */
+export interface Deck {
+  id: string;
+  name: string;
+  /** Its outline, as it is seen. */
+  outline: PlatePoint[];
+  /** Metres above the ground; below 0 for water under a quay. */
+  height: number;
+}
+
+/** What the relief of a region is made of beside the ground. */
+export interface Surfaces {
+  walls: readonly WallPiece[];
+  /** Coverages are of the region. */
+  standees: readonly { ahead: number; coverage: Float32Array }[];
+  decks: readonly { outline: readonly PlatePoint[]; height: number }[];
+}
+
+export const NO_SURFACES: Surfaces = { walls: [], standees: [], decks: [] };
+
+/** One straight piece of a wall: upright over the ground from A to B, metres. Its normal is level and faces the eye. */
+export interface WallPiece {
+  ax: number;
+  ay: number;
+  bx: number;
+  by: number;
+  height: number;
+  normalX: number;
+  normalY: number;
+}
+
+/** Pieces shorter than this are left out, metres: they have no direction. */
+const SHORTEST = 0.01;
+
+/** The pieces of walls in the world. */
+export function wallPieces(camera: Camera, walls: readonly Wall[]): WallPiece[] {
+  return walls.flatMap(({ foot, height }) => {
+    const corners = foot.map((at) => groundPoint(camera, at));
+    return corners.slice(1).flatMap(([bx, by], i) => {
+      const [ax, ay] = corners[i];
+      const length = Math.hypot(bx - ax, by - ay);
+      if (!(length > SHORTEST)) return [];
+      const [nx, ny] = [(by - ay) / length, (ax - bx) / length];
+      // The eye stands at the origin.
+      const facing = nx * ax + ny * ay > 0 ? -1 : 1;
+      return [{ ax, ay, bx, by, height, normalX: facing * nx, normalY: facing * ny }];
+    });
+  });
+}
+
+/** How far along a ray from the eye, in its own lengths, a wall's piece is met; Infinity where it is not. */
+export function meetWall({ ax, ay, bx, by, height }: WallPiece, eyeHeight: number, ray: Vec3): number {
+  const [ex, ey] = [bx - ax, by - ay];
+  const turn = ray[0] * ey - ray[1] * ex;
+  if (Math.abs(turn) < 1e-9) return Infinity;
+  const reach = (ax * ey - ay * ex) / turn;
+  const share = (ax * ray[1] - ay * ray[0]) / turn;
+  const at = eyeHeight + reach * ray[2];
+  return reach > 0 && share >= 0 && share <= 1 && at >= 0 && at <= height ? reach : Infinity;
+}
+
+/** How far along a ray from the eye a level surface is met; Infinity where it is not. */
+export function meetLevel(height: number, eyeHeight: number, rise: number): number {
+  const reach = (height - eyeHeight) / rise;
+  return reach > 0 && Number.isFinite(reach) ? reach : Infinity;
+}
+
+/** How far ahead a standee stands, metres. */
+export const standsAhead = (camera: Camera, { foot }: Pick<Standee, 'foot'>): number =>
+  Math.max(0.1, groundPoint(camera, foot)[1]);

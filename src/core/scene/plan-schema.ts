@@ -1,0 +1,31 @@
+import { array, object } from 'yup';
+import { id, name, platePoint, ranged } from './fields';
+
+/** Most walls, standees and decks of a ground plan, each, and corners of one of them. */
+export const MOST_SURFACES = 60;
+export const MOST_CORNERS = 40;
+
+/** A wall: the corners of its foot on the ground, and its height in metres. */
+export const wallSchema = object({
+  id: id(),
+  name: name(),
+  foot: array(platePoint()).required().min(2).max(MOST_CORNERS),
+  height: ranged('wallHeight'),
+})
+  .noUnknown()
+  .required();
+
+/** A matte that stands upright at its foot. */
+export const standeeSchema = object({ id: id(), name: name(), matte: id(), foot: platePoint() })
+  .noUnknown()
+  .required();
+
+/** A level surface, outlined as it is seen, at a height over the ground in metres. */
+export const deckSchema = object({
+  id: id(),
+  name: name(),
+  outline: array(platePoint()).required().min(3).max(MOST_CORNERS),
+  height: ranged('deckHeight'),
+})
+  .noUnknown()
+  .required();
