@@ -12,6 +12,7 @@ import { holdKey, layerKey, matteOf } from './node-keys';
 import type { Node } from './node-store';
 import { createViews } from './perform/memory-views';
 import type { PlateNodes } from './plate-nodes';
+import type { ReliefNodes } from './relief-nodes';
 import { surveySize } from './sizes';
 import type { HeldLayer, LayerRefs, Rows } from './task';
 import { unionRows } from './union-rows';
@@ -19,8 +20,9 @@ import { unionRows } from './union-rows';
 /** Nodes of what lamps do: one a layer. */
 export function createLayerNodes(
   { arena, store, inBands, planes }: Graph,
-  { plateNode, reliefNode }: PlateNodes,
+  { plateNode }: PlateNodes,
   { matteNode }: MatteNodes,
+  { reliefNode, occludersOf }: ReliefNodes,
 ) {
   const views = createViews(arena.memory);
 
@@ -73,7 +75,8 @@ export function createLayerNodes(
       sources.map((source) => globeBounds(source, region)),
       region,
     );
-    const task = { type: 'layer', relief, camera, region, base, lights, sources, plate } as const;
+    const occluders = await occludersOf(request, camera, signal);
+    const task = { type: 'layer', occluders, relief, camera, region, base, lights, sources, plate } as const;
     return layerPlanes(request, sourceRows, signal, (out) =>
       inBands(region, signal, (rows) => ({ ...task, rows, out })),
     );

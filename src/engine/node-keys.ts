@@ -79,7 +79,9 @@ export function nightKey(request: FrameRequest): string {
 }
 
 export function reliefKey(request: FrameRequest): string {
-  return `relief ${surveyKey(request)} ${JSON.stringify(request.scene.plan)} ${regionKey(request.region)}`;
+  const { scene, region } = request;
+  const mattes = scene.plan.standees.map(({ matte }) => matteKey(request, matteOf(scene, matte)));
+  return `relief ${surveyKey(request)} ${JSON.stringify(scene.plan)} ${mattes.join(';')} ${regionKey(region)}`;
 }
 
 /** Depends on all that shapes the light, and on nothing that only weighs it. */

@@ -1,14 +1,12 @@
-import { RELIEF_PLANES } from '@/core/plan/relief';
-import type { Camera } from '@/core/plan/camera';
 import { regionKey, wholeRegion, type Region } from '@/core/plane/region';
 import type { FrameRequest } from './frame-request';
 import type { Graph } from './graph';
-import { evenKey, plateKey, reliefKey, shadingKey, surveyHorizon, surveyKey } from './node-keys';
+import { evenKey, plateKey, shadingKey, surveyHorizon, surveyKey } from './node-keys';
 import type { Node } from './node-store';
 import { surveySize } from './sizes';
-import type { PlateRefs, ReliefRefs, LineRefs, SurveyRefs } from './task';
+import type { PlateRefs, LineRefs, SurveyRefs } from './task';
 
-/** Nodes that follow from the plate and the ground plan: the plate itself, its survey, its relief. */
+/** Nodes that follow from the plate and the horizon: the plate itself, its survey, the plate without the day's shading. */
 export function createPlateNodes({ arena, pool, store, assets, inBands, planes }: Graph) {
   const plateNode = (asset: string, region: Region, signal: AbortSignal) =>
     store.node<PlateRefs>(plateKey(asset, region), async () => {
@@ -86,28 +84,7 @@ export function createPlateNodes({ arena, pool, store, assets, inBands, planes }
       );
     });
 
-  const reliefNode = (request: FrameRequest, camera: Camera, signal: AbortSignal) =>
-    store.node<ReliefRefs>(reliefKey(request), async () => {
-      const { scene, region } = request;
-      const plate = (await plateNode(scene.plate.asset, region, signal)).refs;
-      const survey = (await surveyNode(request, signal)).refs;
-      const count = region.width * region.height;
-      const sizes = Object.fromEntries(RELIEF_PLANES.map((name) => [name, count])) as ReliefRefs;
-      return planes(sizes, signal, (out) =>
-        inBands(region, signal, (rows) => ({
-          type: 'relief',
-          plate,
-          survey,
-          surveySize: surveySize(scene.plate),
-          camera,
-          region,
-          rows,
-          out,
-        })),
-      );
-    });
-
-  return { plateNode, surveyNode, evenNode, reliefNode };
+  return { plateNode, surveyNode, evenNode };
 }
 
 export type PlateNodes = ReturnType<typeof createPlateNodes>;

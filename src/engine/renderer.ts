@@ -18,6 +18,7 @@ import { createNodeStore } from './node-store';
 import { createPlateNodes } from './plate-nodes';
 import type { Pool } from './pool';
 import type { CoveragePicture, RenderAssets } from './render-assets';
+import { createReliefNodes } from './relief-nodes';
 import { surveySize } from './sizes';
 import type { LayerRefs } from './task';
 
@@ -48,10 +49,12 @@ export function createRenderer(
   const store = createNodeStore(arena, budgetBytes);
   const graph = createGraph({ arena, pool, store, assets });
   const plates = createPlateNodes(graph);
-  const { surveyNode, evenNode, reliefNode } = plates;
+  const { surveyNode, evenNode } = plates;
   const mattes = createMatteNodes(graph, plates);
+  const reliefs = createReliefNodes(graph, plates, mattes);
+  const { reliefNode } = reliefs;
   const { nightNode, rangeOf } = createNightNodes(graph, plates, mattes);
-  const { layerNode } = createLayerNodes(graph, plates, mattes);
+  const { layerNode } = createLayerNodes(graph, plates, mattes, reliefs);
   let last: Promise<unknown> = Promise.resolve();
 
   async function render<T>(request: FrameRequest, signal: AbortSignal, consume: Consume<T>): Promise<T> {

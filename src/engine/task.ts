@@ -1,6 +1,7 @@
 import type { GlobeSource } from '@/core/fixture/add-globe-source';
 import type { Camera } from '@/core/plan/camera';
 import type { RELIEF_PLANES } from '@/core/plan/relief';
+import type { Surfaces } from '@/core/plan/surfaces';
 import type { Region } from '@/core/plane/region';
 import type { PointLight } from '@/core/spill/point-light';
 import type { AmbientLight } from '@/core/night/ambient-light';
@@ -53,6 +54,15 @@ export interface LineRefs {
 
 /** Lines of the passes that are found on the small copy, by pass. */
 export type FoundRefs = Record<string, LineRefs>;
+
+/** Surfaces of the ground plan; coverages of standees are of the region. */
+export type SurfaceRefs = Omit<Surfaces, 'standees'> & { standees: { ahead: number; coverage: PlaneRef }[] };
+
+/** What casts shadows; coverages of standees are on the small copy. */
+export interface OccluderRefs {
+  walls: Surfaces['walls'];
+  standees: { ahead: number; coverage: PictureRef }[];
+}
 
 /** Local lines of a colour guide on a copy of the plate. */
 export type ColorLineRefs = PlateRefs & { offset: PlaneRef };
@@ -214,12 +224,15 @@ export type Task =
       survey: SurveyRefs;
       surveySize: { width: number; height: number };
       camera: Camera;
+      surfaces: SurfaceRefs;
       region: Region;
       rows: Rows;
       out: ReliefRefs;
     }
   | {
       type: 'layer';
+      /** What casts shadows. */
+      occluders: OccluderRefs;
       relief: ReliefRefs;
       camera: Camera;
       region: Region;

@@ -4,6 +4,8 @@ import type { RgbPlanes } from '../plane/plane';
 import type { Region } from '../plane/region';
 import type { Camera } from './camera';
 import { FARTHEST_GROUND } from './ground';
+import { outlineRow } from '../matte/outline-row';
+import { meetLevel, meetWall, NO_SURFACES, type Surfaces, type WallPiece } from './surfaces';
 import type { Survey } from './survey';
 
 /**
@@ -40,12 +42,15 @@ const HAZE = { top: 120, farthest: 4000 } as const;
 
 /** Steepening of a coverage about its middle: a guided edge is a few pixels wider than the plate's. */
 const FIRM = 1.8;
+/** A thing whose foot lies nearer than this share of the way to a wall stands before it. */
+const BEFORE_WALL = 0.75;
+
 /** A coverage with a firmer edge. */
 export const firm = (coverage: number) => Math.min(1, Math.max(0, (coverage - 0.5) * FIRM + 0.5));
 
 /**
  * Relief of a region: ground where the survey found ground, the rest upright and facing the eye where its column meets
- * the ground. Distances are blended through their inverse across soft edges, so that no crack opens.
+ * the ground; over them what the ground plan says of walls, decks and standees, the last over the first. Distances are blended through their inverse across soft edges, so that no crack opens.
  *
  * @param plate the same region of the plate; its lightness guides the edges
  */
@@ -94,21 +99,24 @@ export function reliefOf(
       out.normalY[i] = -(1 - ground) / norm;
       out.normalZ[i] = ground / norm;
       out.unturned[i] = 1 - ground;
+      let wall: WallPiece | undefined;
+      let met = Infinity;
       for (const piece of surfaces.walls) {
-        const met = meetWall(piece, eyeHeight, [aside, ahead, rise]);
-        // What stands clearly before a wall is no part of it.
-        const before = ground < 0.5 && standsAt < BEFORE_WALL * met * ahead;
-        if (met === Infinity || before || met > Math.max(out.reach[i], standsAt / ahead) * BEHIND) continue;
+        const here = meetWall(piece, eyeHeight, [aside, ahead, rise]);
+        if (here < met) [met, wall] = [here, piece];
+      }
+      // What stands clearly before a wall is no part of it.
+      if (wall && (ground > 0.5 || standsAt > BEFORE_WALL * met * ahead)) {
         out.reach[i] = met;
-        out.normalX[i] = piece.normalX;
-        out.normalY[i] = piece.normalY;
+        out.normalX[i] = wall.normalX;
+        out.normalY[i] = wall.normalY;
         out.normalZ[i] = 0;
         out.unturned[i] = 0;
       }
       surfaces.decks.forEach(({ height }, k) => {
-        const met = decked[k][x] < 0.5 ? Infinity : meetLevel(height, eyeHeight, rise);
-        if (met === Infinity) return;
-        out.reach[i] = Math.min(met, FARTHEST_GROUND / ahead);
+        const level = decked[k][x] < 0.5 ? Infinity : meetLevel(height, eyeHeight, rise);
+        if (level === Infinity) return;
+        out.reach[i] = Math.min(level, FARTHEST_GROUND / ahead);
         out.normalX[i] = out.normalY[i] = out.unturned[i] = 0;
         out.normalZ[i] = height < eyeHeight ? 1 : -1;
       });

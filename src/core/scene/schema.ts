@@ -98,12 +98,18 @@ export const sceneSchema = object({
       .required(),
     eyeHeight: ranged('eyeHeight'),
     lens: ranged('lens'),
-    walls: array(wallSchema).required().max(MOST_SURFACES).test('unique', 'two walls have the same id', unique),
+    walls: array(wallSchema)
+      .required()
+      .max(MOST_SURFACES)
+      .test('unique', 'two walls have the same id', unique),
     standees: array(standeeSchema)
       .required()
       .max(MOST_SURFACES)
       .test('unique', 'two standees have the same id', unique),
-    decks: array(deckSchema).required().max(MOST_SURFACES).test('unique', 'two decks have the same id', unique),
+    decks: array(deckSchema)
+      .required()
+      .max(MOST_SURFACES)
+      .test('unique', 'two decks have the same id', unique),
   })
     .noUnknown()
     .required(),

@@ -85,7 +85,8 @@ function coverageAt({ width, height, data }: Plane, u: number, v: number): numbe
   if (!(x > -1 && y > -1 && x < width && y < height)) return 0;
   const x0 = Math.floor(x);
   const y0 = Math.floor(y);
-  const at = (i: number, j: number) => (i < 0 || j < 0 || i >= width || j >= height ? 0 : data[j * width + i]);
+  const at = (i: number, j: number) =>
+    i < 0 || j < 0 || i >= width || j >= height ? 0 : data[j * width + i];
   const top = at(x0, y0) + (x - x0) * (at(x0 + 1, y0) - at(x0, y0));
   const bottom = at(x0, y0 + 1) + (x - x0) * (at(x0 + 1, y0 + 1) - at(x0, y0 + 1));
   return top + (y - y0) * (bottom - top);

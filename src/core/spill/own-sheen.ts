@@ -20,8 +20,7 @@ export function ownSheen(nl: number, nv: number, lv: number): number {
   const nh = (nl + nv) / half;
   const spread = nh * nh * (A2 - 1) + 1;
   const facets = A2 / (spread * spread);
-  const hidden =
-    (nl + Math.sqrt(A2 + (1 - A2) * nl * nl)) * (nv + Math.sqrt(A2 + (1 - A2) * nv * nv));
+  const hidden = (nl + Math.sqrt(A2 + (1 - A2) * nl * nl)) * (nv + Math.sqrt(A2 + (1 - A2) * nv * nv));
   const away = 1 - half / 2;
   const square = away * away;
   const fresnel = OWN_SHEEN.f0 + (1 - OWN_SHEEN.f0) * square * square * away;

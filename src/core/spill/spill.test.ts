@@ -81,10 +81,15 @@ describe('addPointSpill', () => {
     const [c, s] = [Math.cos((85 * Math.PI) / 180), Math.sin((85 * Math.PI) / 180)];
     expect(ownSheen(c, c, c * c - s * s)).toBeGreaterThan(8 * ownSheen(c, c, 1));
     fc.assert(
-      fc.property(fc.double({ min: 0.001, max: 1, noNaN: true }), fc.double({ min: 0.001, max: 1, noNaN: true }), fc.double({ min: -1, max: 1, noNaN: true }), (nl, nv, lv) => {
-        const value = ownSheen(nl, nv, lv);
-        expect(Number.isFinite(value) && value >= 0).toBe(true);
-      }),
+      fc.property(
+        fc.double({ min: 0.001, max: 1, noNaN: true }),
+        fc.double({ min: 0.001, max: 1, noNaN: true }),
+        fc.double({ min: -1, max: 1, noNaN: true }),
+        (nl, nv, lv) => {
+          const value = ownSheen(nl, nv, lv);
+          expect(Number.isFinite(value) && value >= 0).toBe(true);
+        },
+      ),
     );
   });
 

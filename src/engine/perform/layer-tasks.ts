@@ -5,8 +5,9 @@ import { addHeld } from '@/core/picture/add-held';
 import { mixPicture } from '@/core/picture/mix-picture';
 import { rowsOf } from '@/core/plane/region';
 import { addPointSpill } from '@/core/spill/add-point-spill';
+import { occlude, type Occluders } from '@/core/spill/occlusion';
 import type { Kernels } from '../kernels';
-import type { TaskOf } from '../task';
+import type { OccluderRefs, TaskOf } from '../task';
 import { KERNEL_WIDTH } from './kernel-width';
 import type { Views } from './memory-views';
 
@@ -14,8 +15,20 @@ import type { Views } from './memory-views';
 export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Views, kernels?: Kernels) {
   const codes = createDisplayCodes(255);
 
+  /** What casts shadows; undefined where nothing does. */
+  function shadesAt({ walls, standees }: OccluderRefs): Occluders | undefined {
+    if (walls.length === 0 && standees.length === 0) return undefined;
+    return {
+      walls,
+      standees: standees.map(({ ahead, coverage: { width, height, data } }) => ({
+        ahead,
+        coverage: { width, height, data: floats(data, width * height) },
+      })),
+    };
+  }
+
   function layer(task: TaskOf<'layer'>): void {
-    const { relief: refs, camera, region, rows, base, lights, sources, plate, out } = task;
+    const { relief: refs, camera, region, rows, base, occluders, lights, sources, plate, out } = task;
     const { part, first, count } = band(region, rows);
     const spill = floats(out.spill, count, first);
     const air = floats(out.air, count, first);
@@ -26,14 +39,20 @@ export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Vi
       spill.fill(0);
       air.fill(0);
     }
+    const land = reliefAt(refs, count, first);
+    const shades = shadesAt(occluders);
     for (const light of lights) {
+      const before = shades && spill.slice();
+      if (shades) spill.fill(0);
       if (kernels && region.width >= KERNEL_WIDTH) {
         kernels.addPointLight(out, refs, camera, region, rows, light);
       } else {
-        const land = reliefAt(refs, count, first);
         addPointSpill(spill, land, camera, part, light);
         addPointAir(air, land.reach, camera, part, light);
       }
+      if (!before || !shades) continue;
+      occlude(spill, land, camera, part, light, shades);
+      for (let i = 0; i < count; i++) spill[i] += before[i];
     }
     const from = Math.max(rows.from, out.sourceRows.from);
     const to = Math.min(rows.to, out.sourceRows.to);

@@ -71,6 +71,7 @@ export function createPlateTasks({ memory, floats, plateAt, lineAt, reliefAt, ba
     survey: from,
     surveySize,
     camera,
+    surfaces,
     region,
     rows,
     out,
@@ -82,6 +83,13 @@ export function createPlateTasks({ memory, floats, plateAt, lineAt, reliefAt, ba
       surveyAt(from, surveySize),
       camera,
       part,
+      {
+        ...surfaces,
+        standees: surfaces.standees.map(({ ahead, coverage }) => ({
+          ahead,
+          coverage: floats(coverage, count, first),
+        })),
+      },
     );
   }
 

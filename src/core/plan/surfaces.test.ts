@@ -1,0 +1,193 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { occlude } from '../spill/occlusion';
+import { wholeRegion } from '../plane/region';
+import { createCamera, project, rayThrough, type PlatePoint } from './camera';
+import { groundPoint } from './ground';
+import { RELIEF_PLANES, reliefOf, type Relief } from './relief';
+import { meetLevel, meetWall, NO_SURFACES, standsAhead, wallPieces, type Surfaces } from './surfaces';
+import { surveyPlate } from './survey';
+
+const [WIDTH, HEIGHT] = [60, 40];
+const REGION = wholeRegion(WIDTH, HEIGHT);
+const CAMERA = createCamera({ horizon: { left: 0.4, right: 0.4 }, eyeHeight: 1.6, lens: 30 }, 1.5);
+const COUNT = WIDTH * HEIGHT;
+
+/** A place of the ground as it is seen. */
+const seen = (x: number, y: number, z = 0): PlatePoint => project(CAMERA, [x, y, z])!;
+const pixel = ({ u, v }: PlatePoint) => Math.floor(v * HEIGHT) * WIDTH + Math.floor(u * WIDTH);
+
+/** A wall right across, eight metres ahead. */
+const across = { id: 'w', name: 'Wall', foot: [seen(-6, 8), seen(6, 8)], height: 3 };
+
+const grey = (value: number) => new Float32Array(COUNT).fill(value);
+const PLATE = { width: WIDTH, height: HEIGHT, r: grey(0.3), g: grey(0.3), b: grey(0.3) };
+const SURVEY = surveyPlate(PLATE, { left: 0.4, right: 0.4 });
+
+function relief(surfaces: Partial<Surfaces>): Relief {
+  const out = Object.fromEntries(
+    RELIEF_PLANES.map((name) => [name, new Float32Array(COUNT)]),
+  ) as unknown as Relief;
+  reliefOf(out, PLATE, SURVEY, CAMERA, REGION, { ...NO_SURFACES, ...surfaces });
+  return out;
+}
+
+/** World place of what a relief shows at a pixel. */
+function placeOf({ reach }: Relief, i: number): [number, number, number] {
+  const ray = rayThrough(CAMERA, {
+    u: ((i % WIDTH) + 0.5) / WIDTH,
+    v: (Math.floor(i / WIDTH) + 0.5) / HEIGHT,
+  });
+  return [ray[0] * reach[i], ray[1] * reach[i], 1.6 + ray[2] * reach[i]];
+}
+
+describe('wallPieces', () => {
+  it('stand on their feet and face the eye, whichever way they were drawn', () => {
+    for (const foot of [across.foot, [...across.foot].reverse()]) {
+      const [piece] = wallPieces(CAMERA, [{ ...across, foot }]);
+      expect([piece.ay, piece.by]).toEqual([expect.closeTo(8, 6), expect.closeTo(8, 6)]);
+      expect([piece.normalX, piece.normalY]).toEqual([expect.closeTo(0, 6), expect.closeTo(-1, 6)]);
+    }
+  });
+
+  it('join at corners, and leave out what has no length', () => {
+    const foot = [seen(-3, 8), seen(0, 8), seen(0, 8), seen(0, 14)];
+    const pieces = wallPieces(CAMERA, [{ ...across, foot }]);
+    expect(pieces).toHaveLength(2);
+    expect(pieces[0].bx).toBeCloseTo(pieces[1].ax, 6);
+    // Seen from its left, a wall along the view faces left.
+    expect(wallPieces(CAMERA, [{ ...across, foot: [seen(2, 6), seen(2, 12)] }])[0].normalX).toBeCloseTo(
+      -1,
+      6,
+    );
+  });
+});
+
+describe('meetWall and meetLevel', () => {
+  const [piece] = wallPieces(CAMERA, [across]);
+
+  it('meet what is before them, between their ends and their heights', () => {
+    expect(meetWall(piece, 1.6, [0, 1, 0])).toBeCloseTo(8, 6);
+    expect(meetWall(piece, 1.6, [0, 1, 0.2])).toBe(Infinity);
+    expect(meetWall(piece, 1.6, [0, 1, -0.3])).toBe(Infinity);
+    expect(meetWall(piece, 1.6, [1, 1, 0])).toBe(Infinity);
+    expect(meetWall(piece, 1.6, [0, -1, 0])).toBe(Infinity);
+    expect(meetLevel(-1, 1.6, -0.5)).toBeCloseTo(5.2, 6);
+    expect(meetLevel(3, 1.6, 0.5)).toBeCloseTo(2.8, 6);
+    expect(meetLevel(3, 1.6, -0.5)).toBe(Infinity);
+    expect(meetLevel(3, 1.6, 0)).toBe(Infinity);
+  });
+});
+
+describe('reliefOf with surfaces', () => {
+  it('puts a wall where it was drawn, ground before it, and no crack between', () => {
+    const found = relief({ walls: wallPieces(CAMERA, [across]) });
+    const upon = pixel(seen(1, 8, 1.5));
+    expect(placeOf(found, upon)[1]).toBeCloseTo(8, 5);
+    expect([found.normalY[upon], found.normalZ[upon], found.unturned[upon]]).toEqual([-1, 0, 0]);
+    const x = 30;
+    let before = Infinity;
+    for (let y = HEIGHT - 1; y >= 0; y--) {
+      const ahead = placeOf(found, y * WIDTH + x)[1];
+      if (before < 7.5) expect(ahead - before).toBeLessThan(2);
+      before = ahead;
+    }
+  });
+
+  it('lays a deck at its height and stands a standee on its foot', () => {
+    const outline = [seen(-2, 4), seen(2, 4), seen(2, 6), seen(-2, 6)];
+    const water = relief({ decks: [{ outline, height: -1 }] });
+    const on = pixel(seen(0, 5));
+    expect(placeOf(water, on)[2]).toBeCloseTo(-1, 5);
+    expect(water.normalZ[on]).toBe(1);
+    const person = Float32Array.from({ length: COUNT }, (_, i) => (i % WIDTH > 25 && i % WIDTH < 30 ? 1 : 0));
+    const ahead = standsAhead(CAMERA, { foot: seen(0, 5) });
+    const stood = relief({ standees: [{ ahead, coverage: person }] });
+    expect(placeOf(stood, 20 * WIDTH + 27)[1]).toBeCloseTo(5, 5);
+    expect(stood.unturned[20 * WIDTH + 27]).toBe(1);
+  });
+
+  it('holds nothing but numbers, whatever is drawn', () => {
+    const place = fc.record({
+      u: fc.double({ min: -4, max: 5, noNaN: true }),
+      v: fc.double({ min: -4, max: 5, noNaN: true }),
+    });
+    const wall = fc.record({
+      id: fc.constant('w'),
+      name: fc.constant('W'),
+      foot: fc.array(place, { minLength: 2, maxLength: 4 }),
+      height: fc.double({ min: 0.05, max: 200, noNaN: true }),
+    });
+    const deck = fc.record({
+      outline: fc.array(place, { minLength: 3, maxLength: 5 }),
+      height: fc.double({ min: -20, max: 50, noNaN: true }),
+    });
+    fc.assert(
+      fc.property(
+        fc.array(wall, { maxLength: 3 }),
+        fc.array(deck, { maxLength: 2 }),
+        place,
+        (walls, decks, foot) => {
+          const pieces = wallPieces(CAMERA, walls);
+          const standee = { ahead: standsAhead(CAMERA, { foot }), coverage: grey(0.7) };
+          const found = relief({ walls: pieces, decks, standees: [standee] });
+          for (const name of RELIEF_PLANES) expect(found[name].every(Number.isFinite)).toBe(true);
+          const light = { place: [0, 5, 3] as const, spillCandela: 1, airCandela: 1, radius: 0.1 };
+          const shade = grey(1);
+          const coverage = { width: WIDTH, height: HEIGHT, data: standee.coverage };
+          occlude(shade, found, CAMERA, REGION, light, {
+            walls: pieces,
+            standees: [{ ahead: standee.ahead, coverage }],
+          });
+          expect(shade.every((share) => share >= 0 && share <= 1)).toBe(true);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+});
+
+describe('occlude', () => {
+  const lamp = (radius: number) => ({ place: [0, 10, 3] as const, spillCandela: 1, airCandela: 1, radius });
+  const low = { id: 'w', name: 'W', foot: [seen(-6, 8), seen(6, 8)], height: 1.5 };
+  const ground = { reach: new Float32Array(COUNT) };
+  ground.reach.forEach((_, i) => {
+    const at = { u: ((i % WIDTH) + 0.5) / WIDTH, v: (Math.floor(i / WIDTH) + 0.5) / HEIGHT };
+    ground.reach[i] = groundPoint(CAMERA, at)[1] / rayThrough(CAMERA, at)[1];
+  });
+  const shadow = (radius: number, walls = wallPieces(CAMERA, [low])) => {
+    const out = grey(1);
+    occlude(out, ground, CAMERA, REGION, lamp(radius), { walls, standees: [] });
+    return (x: number, y: number) => out[pixel(seen(x, y))];
+  };
+
+  it('casts the umbra of a wall as far as its top throws it', () => {
+    // From (10, 3 high) over a wall of 1.5 at 8: the shadow ends at 6.
+    const at = shadow(0.001);
+    expect([at(0, 7), at(0, 6.4)]).toEqual([0, 0]);
+    expect([at(0, 5.2), at(0, 12)]).toEqual([1, 1]);
+    expect(at(0, 9)).toBe(1);
+  });
+
+  it('softens the edge by the size of the source', () => {
+    const at = shadow(0.5);
+    expect(at(0, 7.6)).toBe(0);
+    expect(at(0, 5.8)).toBeGreaterThan(0.05);
+    expect(at(0, 5.8)).toBeLessThan(0.95);
+    expect(at(0, 4)).toBe(1);
+  });
+
+  it('casts a standee by its own shape, and none from what the lamp hangs on', () => {
+    // Half of the picture, from the middle to the left, stands six metres ahead.
+    const half = Float32Array.from({ length: COUNT }, (_, i) => (i % WIDTH < 30 ? 1 : 0));
+    const coverage = { width: WIDTH, height: HEIGHT, data: half };
+    const cast = (ahead: number) => {
+      const out = grey(1);
+      occlude(out, ground, CAMERA, REGION, lamp(0.01), { walls: [], standees: [{ ahead, coverage }] });
+      return (x: number, y: number) => out[pixel(seen(x, y))];
+    };
+    expect([cast(6)(-1.5, 4), cast(6)(1.5, 4)]).toEqual([0, 1]);
+    expect(cast(6)(-1.5, 7)).toBe(1);
+    expect(cast(10)(-1.5, 4)).toBe(1);
+  });
+});
