@@ -19,7 +19,7 @@ test('the ends of the horizon are dragged and stepped, and the grid and the ligh
   await openEditor(page, id);
   const before = await toneAt(page, 0.5, 0.72);
   await page.getByRole('button', { name: /^Ground plan/ }).click();
-  const grid = page.locator('[data-testid=marks] path').last();
+  const grid = page.locator('[data-testid=marks] path').nth(1);
   const lay = await grid.getAttribute('d');
   const left = await middleOf(page, 'Horizon, left end');
   await dragTo(page, left, { x: left.x, y: (await onPicture(page, 0, 0.3)).y });

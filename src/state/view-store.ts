@@ -40,6 +40,9 @@ export interface ViewState {
   following: boolean;
   /** An edge is being looked for. */
   finding: boolean;
+  /** The chosen surface of the ground plan, and what the next drag on the picture draws there. */
+  surface?: string;
+  drawing?: 'wall' | 'deck';
   /** The next drag on the picture, in the Frame step, is along something level. */
   levelling: boolean;
   /** Values are read off the picture under the pointer. */

@@ -99,6 +99,9 @@ export function reliefOf(
       out.normalY[i] = -(1 - ground) / norm;
       out.normalZ[i] = ground / norm;
       out.unturned[i] = 1 - ground;
+      const land = 1 - firm(skySlope[x] * guide + skyOffset[x]);
+      // On the fringe of the sky a lit rim would show, and a dark one does not.
+      out.land[i] = Math.max(0, 2 * land - 1);
       let wall: WallPiece | undefined;
       let met = Infinity;
       for (const piece of surfaces.walls) {
@@ -106,7 +109,7 @@ export function reliefOf(
         if (here < met) [met, wall] = [here, piece];
       }
       // What stands clearly before a wall is no part of it.
-      if (wall && (ground > 0.5 || standsAt > BEFORE_WALL * met * ahead)) {
+      if (wall && land > 0.5 && (ground > 0.5 || standsAt > BEFORE_WALL * met * ahead)) {
         out.reach[i] = met;
         out.normalX[i] = wall.normalX;
         out.normalY[i] = wall.normalY;
@@ -128,8 +131,6 @@ export function reliefOf(
         out.normalY[i] = -1;
         out.unturned[i] = 1;
       }
-      const land = 1 - firm(skySlope[x] * guide + skyOffset[x]);
-      out.land[i] = land;
       const ray = Math.hypot(aside, ahead, rise);
       const perSky = Math.max(1 / HAZE.farthest, rise / (HAZE.top * ray));
       out.distance[i] = 1 / (land / (out.reach[i] * ray) + (1 - land) * perSky);

@@ -25,5 +25,5 @@ export function useEditorKeys(): void {
   };
   useHotkeys('bracketleft', () => resize(1 / BRUSH_STEP), EVERYWHERE);
   useHotkeys('bracketright', () => resize(BRUSH_STEP), EVERYWHERE);
-  useHotkeys('escape', () => setView({ chosen: undefined, picking: false }), EVERYWHERE);
+  useHotkeys('escape', () => setView({ chosen: undefined, picking: false, drawing: undefined }), EVERYWHERE);
 }

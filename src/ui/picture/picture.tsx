@@ -18,6 +18,7 @@ import { PlanMarks } from './plan-marks';
 import { Probe } from './probe';
 import { previewRegions } from './preview-regions';
 import { SurroundMarks } from './surround-marks';
+import { usePlanGestures } from './use-plan-gestures';
 import { useMatteGestures } from './use-matte-gestures';
 import { useLookGestures } from './use-look-gestures';
 import { usePictureDrag } from './use-picture-drag';
@@ -96,6 +97,7 @@ export function Picture() {
     onEnd: () => {},
     onClick: step === 'fixtures' ? clickFixtures : undefined,
   });
+  const planGestures = usePlanGestures(trail);
   const matteGestures = useMatteGestures({ day: dayCanvas, live, trail, night });
 
   /** The place of the plate under the pointer, if the picture shows it. */
@@ -163,12 +165,12 @@ export function Picture() {
               height={box.height}
               data-testid="marks"
               data-step={step}
-              {...(step === 'mattes' ? matteGestures : ground)}
+              {...({ mattes: matteGestures, plan: planGestures }[step as string] ?? ground)}
             >
               {step === 'frame' && <FrameMarks box={box} />}
               {step === 'night' && nightPart === 'surround' && <SurroundMarks box={box} />}
               {step === 'mattes' && <MatteMarks box={box} trail={trail} />}
-              {step === 'plan' && <PlanMarks box={box} />}
+              {step === 'plan' && <PlanMarks box={box} trail={trail} />}
               {step === 'fixtures' &&
                 scene.fixtures.map((f) => <FixtureMark key={f.id} fixture={f} box={box} />)}
             </svg>

@@ -1,12 +1,13 @@
 'use client';
 
-import { useRef, type KeyboardEvent } from 'react';
+import { useRef, type KeyboardEvent, type RefObject } from 'react';
 import { cameraOf } from '@/core/picture/camera-of';
 import { groundGrid } from '@/core/plan/ground-grid';
 import { setPlan } from '@/core/scene/commands';
 import { RANGES } from '@/core/scene/ranges';
 import { useGesture } from '../controls/use-gesture';
 import { useScene, useView } from '../editor/editor-context';
+import { SurfaceMarks } from './surface-marks';
 import type { Box } from './view-geometry';
 import { usePictureDrag } from './use-picture-drag';
 import classes from './picture.module.css';
@@ -15,7 +16,7 @@ const GRID = { step: 1, reach: 30 };
 const NUDGE = 0.001;
 
 /** The ground plan in the picture: the horizon with an end at either edge, and a grid that lies on the ground. */
-export function PlanMarks({ box }: { box: Box }) {
+export function PlanMarks({ box, trail }: { box: Box; trail: RefObject<SVGPathElement | null> }) {
   const scene = useScene((state) => state.scene);
   const { horizon } = scene.plan;
   const lines = groundGrid(cameraOf(scene), GRID.step, GRID.reach);
@@ -23,19 +24,23 @@ export function PlanMarks({ box }: { box: Box }) {
     .map(([a, b]) => `M${a.u * box.width} ${a.v * box.height}L${b.u * box.width} ${b.v * box.height}`)
     .join('');
   return (
-    <g className={classes.plan}>
-      <path className={classes.gridShade} d={path} />
-      <path className={classes.grid} d={path} />
-      <line
-        className={classes.horizon}
-        x1={0}
-        y1={horizon.left * box.height}
-        x2={box.width}
-        y2={horizon.right * box.height}
-      />
-      <HorizonEnd side="left" box={box} />
-      <HorizonEnd side="right" box={box} />
-    </g>
+    <>
+      <g className={classes.plan}>
+        <path className={classes.gridShade} d={path} />
+        <path className={classes.grid} d={path} />
+        <line
+          className={classes.horizon}
+          x1={0}
+          y1={horizon.left * box.height}
+          x2={box.width}
+          y2={horizon.right * box.height}
+        />
+        <HorizonEnd side="left" box={box} />
+        <HorizonEnd side="right" box={box} />
+      </g>
+      <SurfaceMarks box={box} />
+      <path ref={trail} className={classes.trail} />
+    </>
   );
 }
 

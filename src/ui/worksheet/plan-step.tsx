@@ -6,6 +6,7 @@ import { newScene } from '@/core/scene/new-scene';
 import { RANGES } from '@/core/scene/ranges';
 import { useScene, useSession } from '../editor/editor-context';
 import { NumberRow, ratioScale } from '../controls/number-row';
+import { SurfacesPart } from './surfaces-part';
 import classes from './worksheet.module.css';
 
 /** The ground plan: where the horizon lies, from how high and through which lens the photo was taken. */
@@ -47,6 +48,7 @@ export function PlanStep() {
         Drag the ends of the horizon in the picture until the grid lies flat on the ground. Its squares are
         one metre; what rises from the ground stands upright where it meets it.
       </p>
+      <SurfacesPart />
       <div className={classes.actions}>
         <Button
           size="compact-xs"

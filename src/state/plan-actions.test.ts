@@ -1,0 +1,40 @@
+import { describe, expect, it } from 'vitest';
+import { newScene } from '@/core/scene/new-scene';
+import { parseScene } from '@/core/scene/parse-scene';
+import { footAt, lowestOf, newDeck, newStandee, newWall, wallEnd } from './plan-actions';
+
+const scene = newScene('Test', { asset: '0'.repeat(64), width: 300, height: 200 });
+
+describe('surfaces that are drawn', () => {
+  it('are what a scene can hold, with names of their own', () => {
+    const wall = newWall(scene, { u: 0.2, v: 0.8 }, { u: 0.5, v: 0.7 });
+    const deck = newDeck(scene, { u: 0.2, v: 0.8 }, { u: 0.5, v: 0.9 });
+    const plan = { ...scene.plan, walls: [wall], decks: [deck] };
+    expect(newWall({ ...scene, plan }, wall.foot[0], wall.foot[1]).name).toBe('Wall 2');
+    expect(parseScene({ ...scene, plan }).plan).toEqual(plan);
+  });
+
+  it('keep their feet on the ground', () => {
+    expect(footAt(scene, { u: 0.5, v: 0.1 }).v).toBeGreaterThan(0.5);
+    expect(footAt(scene, { u: 0.5, v: 0.9 })).toEqual({ u: 0.5, v: 0.9 });
+  });
+
+  it('go on beyond the edge of the picture along their line', () => {
+    const end = wallEnd(scene, { u: 0.4, v: 0.6 }, { u: 0.005, v: 0.8 });
+    expect(end.u).toBe(-0.5);
+    expect((end.v - 0.6) / (end.u - 0.4)).toBeCloseTo(0.2 / -0.395, 6);
+    expect(wallEnd(scene, { u: 0.4, v: 0.6 }, { u: 0.2, v: 0.8 })).toEqual({ u: 0.2, v: 0.8 });
+  });
+
+  it('stand a matte at its lowest place', () => {
+    const data = new Uint8Array(60).fill(0);
+    data[3 * 10 + 4] = data[3 * 10 + 6] = data[10] = 255;
+    const foot = lowestOf({ width: 10, height: 6, data })!;
+    expect(foot).toEqual({ u: 0.55, v: 4 / 6 });
+    expect(newStandee(scene, { id: 'm', name: 'Traveller' }, foot)).toMatchObject({
+      name: 'Traveller',
+      foot,
+    });
+    expect(lowestOf({ width: 10, height: 6, data: new Uint8Array(60) })).toBeUndefined();
+  });
+});

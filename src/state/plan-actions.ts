@@ -1,0 +1,68 @@
+import { horizonAt } from '@/core/plan/ground';
+import type { PlatePoint } from '@/core/plan/camera';
+import type { CoveragePicture } from '@/engine/render-assets';
+import type { GroundPlan, Scene } from '@/core/scene/schema';
+import { freeName } from './fixture-actions';
+
+type Wall = GroundPlan['walls'][number];
+type Standee = GroundPlan['standees'][number];
+type Deck = GroundPlan['decks'][number];
+
+/** Height of a wall that is drawn, metres: two storeys. What shows sky above it ends there by itself. */
+const WALL_HEIGHT = 6;
+
+/** Height of a deck that is drawn, metres: a kerb. */
+const DECK_HEIGHT = 0.15;
+
+/** Feet are held this far under the horizon, fraction of the height: at it the ground is endlessly far. */
+const UNDER_HORIZON = 0.004;
+
+/** A place of the picture as a foot: on the ground, under the horizon. */
+export function footAt({ plan }: Pick<Scene, 'plan'>, { u, v }: PlatePoint): PlatePoint {
+  return { u, v: Math.max(v, horizonAt(plan.horizon, u) + UNDER_HORIZON) };
+}
+
+/** A foot that is drawn to this near to the picture's edge goes on beyond it, fraction of the width. */
+const EDGE = 0.012;
+
+/** How far beyond the edge, fractions of the width. */
+const BEYOND = 0.5;
+
+/** The end of a wall that is drawn from one place to another: at the picture's edge it goes on outside. */
+export function wallEnd(scene: Pick<Scene, 'plan'>, from: PlatePoint, to: PlatePoint): PlatePoint {
+  const edge = to.u < EDGE ? -BEYOND : to.u > 1 - EDGE ? 1 + BEYOND : undefined;
+  if (edge === undefined || Math.abs(to.u - from.u) < EDGE) return footAt(scene, to);
+  const slope = (to.v - from.v) / (to.u - from.u);
+  return footAt(scene, { u: edge, v: to.v + slope * (edge - to.u) });
+}
+
+export const newWall = (scene: Scene, from: PlatePoint, to: PlatePoint): Wall => ({
+  id: crypto.randomUUID(),
+  name: freeName('Wall', scene.plan.walls),
+  foot: [wallEnd(scene, to, from), wallEnd(scene, from, to)],
+  height: WALL_HEIGHT,
+});
+
+export const newDeck = (scene: Scene, from: PlatePoint, to: PlatePoint): Deck => ({
+  id: crypto.randomUUID(),
+  name: freeName('Deck', scene.plan.decks),
+  outline: [from, { u: to.u, v: from.v }, to, { u: from.u, v: to.v }],
+  height: DECK_HEIGHT,
+});
+
+/** A matte stood up. It stands at its lowest place. */
+export function newStandee(scene: Scene, matte: { id: string; name: string }, foot: PlatePoint): Standee {
+  const taken = scene.plan.standees.some(({ name }) => name === matte.name);
+  const name = taken ? freeName(matte.name, scene.plan.standees) : matte.name;
+  return { id: crypto.randomUUID(), name, matte: matte.id, foot: footAt(scene, foot) };
+}
+
+/** The middle of the lowest row that a coverage reaches; undefined where it covers nothing. */
+export function lowestOf({ width, height, data }: CoveragePicture): PlatePoint | undefined {
+  for (let y = height - 1; y >= 0; y--) {
+    const row = data.subarray(y * width, (y + 1) * width);
+    const [left, right] = [row.findIndex((value) => value > 127), row.findLastIndex((value) => value > 127)];
+    if (left >= 0) return { u: (left + right + 1) / 2 / width, v: (y + 1) / height };
+  }
+  return undefined;
+}
