@@ -10,6 +10,22 @@ export const TRUTH = { width: 480, height: 320 } as const;
 /** Where the path-traced pairs lie: a folder a plate, with its `truth` inside. */
 export const TRUTH_ROOT = process.env.SUNDEW_TRUTH ?? '../shared/plates';
 
+/** 16-bit little-endian halves as floats (IEEE 754: sign, 5 exponent and 10 mantissa bits). */
+export function halfFloats(bytes: Uint8Array): Float32Array {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  return Float32Array.from({ length: bytes.byteLength / 2 }, (_, i) => {
+    const bits = view.getUint16(2 * i, true);
+    const [exponent, mantissa] = [(bits >> 10) & 31, bits & 1023];
+    const size =
+      exponent === 0
+        ? mantissa * 2 ** -24
+        : exponent === 31
+          ? 65504
+          : (1 + mantissa / 1024) * 2 ** (exponent - 15);
+    return bits >> 15 ? -size : size;
+  });
+}
+
 /** What stands at every pixel: 0 sky, 1 ground, 2 standing thing or person, 4 building, 5 vegetation, and so on. */
 export async function truthIds(plate: string): Promise<Uint8Array> {
   return new Uint8Array(gunzipSync(await readFile(join(TRUTH_ROOT, plate, 'truth', 'id.u8.gz'))));

@@ -3,7 +3,9 @@ import { cameraOf } from '@/core/picture/camera-of';
 import { burns, layersOf, type Layer } from '@/core/picture/layers';
 import { luminance } from '@/core/color/luminance';
 import { ambientLux } from '@/core/night/hour';
+import { addCircuitLight, type LightParts } from '@/core/picture/circuit-light';
 import type { PlatePoint } from '@/core/plan/camera';
+import type { RgbPlanes } from '@/core/plane/plane';
 import { faderGain, lightPerLux, pictureWeights } from '@/core/picture/weights';
 import { wholeRegion } from '@/core/plane/region';
 import type { Matte, Scene } from '@/core/scene/schema';
@@ -16,6 +18,7 @@ import { createNightNodes } from './night-nodes';
 import { evenKey, layerKey, matteKey, matteOf, reliefKey, surveyKey } from './node-keys';
 import { createNodeStore } from './node-store';
 import { createPlateNodes } from './plate-nodes';
+import { createViews } from './perform/memory-views';
 import type { Pool } from './pool';
 import type { CoveragePicture, RenderAssets } from './render-assets';
 import { createReliefNodes } from './relief-nodes';
@@ -32,6 +35,13 @@ export interface Renderer {
   toneRange: (scene: Scene, signal: AbortSignal) => Promise<ToneRange>;
   /** The light that falls on a place of the scene: ambient light and the spill of all that burns, lux. */
   lux: (scene: Scene, at: PlatePoint, signal: AbortSignal) => Promise<number>;
+  /** The linear light of one circuit alone, whether it burns or not; valid for as long as the caller keeps it. */
+  circuit: (
+    request: FrameRequest,
+    circuit: string,
+    parts: LightParts,
+    signal: AbortSignal,
+  ) => Promise<RgbPlanes>;
   /** A matte's coverage on the small copy, 8 bits. */
   coverage: (scene: Scene, matte: string, signal: AbortSignal) => Promise<CoveragePicture>;
   /** Whether a frame needs nothing but its night and its mix, which are quick. */
@@ -55,6 +65,7 @@ export function createRenderer(
   const { reliefNode } = reliefs;
   const { nightNode, rangeOf } = createNightNodes(graph, plates, mattes);
   const { layerNode } = createLayerNodes(graph, plates, mattes, reliefs);
+  const views = createViews(arena.memory);
   let last: Promise<unknown> = Promise.resolve();
 
   async function render<T>(request: FrameRequest, signal: AbortSignal, consume: Consume<T>): Promise<T> {
@@ -111,6 +122,40 @@ export function createRenderer(
     return ambientLux(night.hour) * faderGain(desk.ambient) + spilt / lightPerLux(night);
   }
 
+  async function circuitLight(
+    request: FrameRequest,
+    id: string,
+    parts: LightParts,
+    signal: AbortSignal,
+  ): Promise<RgbPlanes> {
+    const { width, height } = request.region;
+    const count = width * height;
+    const alone = request.scene.circuits.map((circuit) => ({
+      ...circuit,
+      solo: circuit.id === id,
+      muted: circuit.id !== id,
+    }));
+    const scene = { ...request.scene, circuits: alone };
+    const lit = litLayers(scene);
+    const survey = (await surveyNode(request, signal)).refs;
+    const { layers } = pictureWeights(scene, lit, views.floats(survey.middle, 1)[0]);
+    const plate = views.plateAt((await evenNode(request, signal)).refs, width, height);
+    const planes = () => new Float32Array(count);
+    const out = { width, height, r: planes(), g: planes(), b: planes() };
+    for (const [k, { fixtures }] of lit.entries()) {
+      const refs = (await layerNode({ ...request, scene }, cameraOf(scene), fixtures, signal)).refs;
+      const rows = refs.sourceRows.to - refs.sourceRows.from;
+      const layer = {
+        spill: views.floats(refs.spill, count),
+        air: views.floats(refs.air, count),
+        source: views.floats(refs.source, width * rows),
+        sourceRows: refs.sourceRows,
+      };
+      addCircuitLight(out, plate, layer, layers[k], parts);
+    }
+    return out;
+  }
+
   async function smallCoverage(scene: Scene, id: string, signal: AbortSignal): Promise<CoveragePicture> {
     const { width, height } = surveySize(scene.plate);
     const request = { scene, region: wholeRegion(width, height) };
@@ -140,6 +185,7 @@ export function createRenderer(
       const { width, height } = surveySize(scene.plate);
       return inTurn(signal, () => rangeOf({ scene, region: wholeRegion(width, height) }, signal));
     },
+    circuit: (request, id, parts, signal) => inTurn(signal, () => circuitLight(request, id, parts, signal)),
     coverage: (scene, matte, signal) => inTurn(signal, () => smallCoverage(scene, matte, signal)),
     lux: (scene, at, signal) => inTurn(signal, () => luxAt(scene, at, signal)),
     isReady: (request) =>

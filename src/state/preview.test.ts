@@ -21,6 +21,7 @@ function slowRenderer(ready: () => boolean) {
           aborted: () => signal.aborted,
         });
       }),
+    circuit: () => Promise.reject(new Error('not asked for')),
     coverage: () => Promise.reject(new Error('not asked for')),
     lux: () => Promise.resolve(0),
     toneRange: () => Promise.resolve({ low: 0, high: 1 }),
