@@ -1,7 +1,8 @@
 import { smoothStep } from '../matte/key-coverage';
-import { project, type Camera } from '../plan/camera';
+import type { Camera } from '../plan/camera';
 import type { Relief } from '../plan/relief';
 import type { WallPiece } from '../plan/surfaces';
+import { cross, dot, scale, type Vec3 } from '../plan/vec3';
 import type { Plane } from '../plane/plane';
 import type { Region } from '../plane/region';
 import type { PointLight } from './point-light';
@@ -23,6 +24,22 @@ const ENDS = 0.004;
 /** A lamp this near to a standee's plane hangs on it, metres. */
 const OWN = 0.25;
 
+/** A wall's piece with what does not change from pixel to pixel. `side`: on which side of it the light hangs. */
+const readyWall = ({ ax, ay, bx, by, height }: WallPiece, [lx, ly]: PointLight['place']) => {
+  const length = Math.hypot(bx - ax, by - ay);
+  const [ex, ey] = [(bx - ax) / length, (by - ay) / length];
+  return { ax, ay, ex, ey, length, height, side: (lx - ax) * ey - (ly - ay) * ex };
+};
+
+/** Where world points are seen, as sums of products: u = (x ux + y uy + z uz) / depth - u0, and so for v. */
+function seeing({ across, down, corner }: Camera) {
+  const normal = cross(across, down);
+  const scaled = (axis: Vec3) => scale(axis, 1 / dot(axis, axis));
+  const [u, v] = [scaled(across), scaled(down)];
+  const depth = scale(normal, 1 / dot(corner, normal));
+  return { u, v, depth, u0: dot(corner, u), v0: dot(corner, v) };
+}
+
 /**
  * How much of a small source each place of a region sees past walls and standees, 0 to 1, multiplied into `out`. Edges are
  * soft by the source's size: on an occluder a share t of the way to the light, its disc looks t times as large.
@@ -37,7 +54,11 @@ export function occlude(
 ): void {
   const { corner, across, down, eyeHeight } = camera;
   const [lx, ly, lz] = light.place;
-  const before = standees.filter(({ ahead }) => Math.abs(ahead - ly) > OWN);
+  const before = standees
+    .filter(({ ahead }) => Math.abs(ahead - ly) > OWN)
+    .map(({ ahead, coverage }) => ({ ahead, ...bounded(coverage) }));
+  const pieces = walls.map((wall) => readyWall(wall, light.place));
+  const sight = seeing(camera);
   for (let y = 0, i = 0; y < region.height; y++) {
     const v = (region.top + y + 0.5) / region.fullHeight;
     for (let x = 0; x < region.width; x++, i++) {
@@ -47,47 +68,66 @@ export function occlude(
       const px = (corner[0] + u * across[0] + v * down[0]) * reach;
       const py = (corner[1] + u * across[1] + v * down[1]) * reach;
       const pz = (corner[2] + u * across[2] + v * down[2]) * reach + eyeHeight;
-      const dx = lx - px;
-      const dy = ly - py;
-      const dz = lz - pz;
       let seen = out[i];
-      for (const { ax, ay, bx, by, height } of walls) {
-        const ex = bx - ax;
-        const ey = by - ay;
-        const turn = dx * ey - dy * ex;
-        if (Math.abs(turn) < 1e-9) continue;
-        const t = ((ax - px) * ey - (ay - py) * ex) / turn;
+      for (const wall of pieces) {
+        const side = (px - wall.ax) * wall.ey - (py - wall.ay) * wall.ex;
+        // Nothing stands between places on one side.
+        if (side * wall.side >= 0) continue;
+        const t = side / (side - wall.side);
         if (t < ENDS || t > 1 - ENDS) continue;
-        const s = ((ax - px) * dy - (ay - py) * dx) / turn;
-        const wide = Math.hypot(ex, ey);
-        const inside = Math.min(s * wide, (1 - s) * wide, height - (pz + t * dz));
+        const along = (px + t * (lx - px) - wall.ax) * wall.ex + (py + t * (ly - py) - wall.ay) * wall.ey;
+        const inside = Math.min(along, wall.length - along, wall.height - (pz + t * (lz - pz)));
         const soft = Math.max(1e-4, light.radius * t);
         if (inside <= -soft) continue;
-        seen *= 1 - smoothStep(-soft, soft, inside);
+        seen *= inside >= soft ? 0 : 1 - smoothStep(-soft, soft, inside);
         if (seen === 0) break;
       }
-      for (const { ahead, coverage } of before) {
+      for (const { ahead, coverage, left, right, top, bottom } of before) {
         if (seen === 0) break;
-        const t = (ahead - py) / dy;
+        if (py > ahead === ly > ahead) continue;
+        const t = (ahead - py) / (ly - py);
         if (!(t > ENDS && t < 1 - ENDS)) continue;
-        const at = project(camera, [px + t * dx, ahead, pz + t * dz]);
-        if (at) seen *= 1 - coverageAt(coverage, at.u, at.v);
+        const [sx, sz] = [px + t * (lx - px), pz + t * (lz - pz) - eyeHeight];
+        const depth = sx * sight.depth[0] + ahead * sight.depth[1] + sz * sight.depth[2];
+        if (!(depth > 1e-9)) continue;
+        const seenU = (sx * sight.u[0] + ahead * sight.u[1] + sz * sight.u[2]) / depth - sight.u0;
+        const seenV = (sx * sight.v[0] + ahead * sight.v[1] + sz * sight.v[2]) / depth - sight.v0;
+        if (seenU < left || seenU > right || seenV < top || seenV > bottom) continue;
+        seen *= 1 - coverageAt(coverage, seenU, seenV);
       }
       out[i] = seen;
     }
   }
 }
 
-/** A coverage at a place of the plate, bilinear; nothing outside it. */
+/** A coverage with the rectangle outside of which it covers nothing, fractions of the plate. */
+function bounded(coverage: Plane) {
+  const { width, height, data } = coverage;
+  let [left, top, right, bottom] = [width, height, -1, -1];
+  for (let i = 0; i < data.length; i++) {
+    if (data[i] === 0) continue;
+    const [x, y] = [i % width, Math.floor(i / width)];
+    [left, right] = [Math.min(left, x), Math.max(right, x)];
+    [top, bottom] = [Math.min(top, y), Math.max(bottom, y)];
+  }
+  return {
+    coverage,
+    left: (left - 1) / width,
+    right: (right + 2) / width,
+    top: (top - 1) / height,
+    bottom: (bottom + 2) / height,
+  };
+}
+
+/** A coverage at a place of the plate, bilinear, its edges held. */
 function coverageAt({ width, height, data }: Plane, u: number, v: number): number {
-  const x = u * width - 0.5;
-  const y = v * height - 0.5;
-  if (!(x > -1 && y > -1 && x < width && y < height)) return 0;
+  const x = Math.min(width - 1, Math.max(0, u * width - 0.5));
+  const y = Math.min(height - 1, Math.max(0, v * height - 0.5));
   const x0 = Math.floor(x);
-  const y0 = Math.floor(y);
-  const at = (i: number, j: number) =>
-    i < 0 || j < 0 || i >= width || j >= height ? 0 : data[j * width + i];
-  const top = at(x0, y0) + (x - x0) * (at(x0 + 1, y0) - at(x0, y0));
-  const bottom = at(x0, y0 + 1) + (x - x0) * (at(x0 + 1, y0 + 1) - at(x0, y0 + 1));
-  return top + (y - y0) * (bottom - top);
+  const i = Math.floor(y) * width + x0;
+  const right = x0 + 1 < width ? 1 : 0;
+  const below = i + width < data.length ? width : 0;
+  const top = data[i] + (x - x0) * (data[i + right] - data[i]);
+  const bottom = data[i + below] + (x - x0) * (data[i + below + right] - data[i + below]);
+  return top + (y - Math.floor(y)) * (bottom - top);
 }

@@ -20,6 +20,7 @@ type Wall = GroundPlan['walls'][number];
 export function SurfaceMarks({ box }: { box: Box }) {
   const scene = useScene((state) => state.scene);
   const chosen = useView((view) => view.surface);
+  const drawing = useView((view) => view.drawing);
   const camera = cameraOf(scene);
   const { walls, decks, standees } = scene.plan;
   const place = ({ u, v }: PlatePoint) => `${u * box.width} ${v * box.height}`;
@@ -41,8 +42,21 @@ export function SurfaceMarks({ box }: { box: Box }) {
           d={`M${outline.map(place).join('L')}Z`}
         />
       ))}
+      {drawing === 'wall' &&
+        walls.flatMap(({ id, foot }) =>
+          [foot[0], foot.at(-1)!].map((at, end) => (
+            <circle
+              key={`${id} ${end}`}
+              className={classes.knob}
+              pointerEvents="none"
+              cx={at.u * box.width}
+              cy={at.v * box.height}
+              r={SIZE.knob}
+            />
+          )),
+        )}
       {walls
-        .filter(({ id }) => id === chosen)
+        .filter(({ id }) => id === chosen && !drawing)
         .flatMap(({ id, foot }) =>
           foot.map((at, index) => (
             <Corner
@@ -57,7 +71,7 @@ export function SurfaceMarks({ box }: { box: Box }) {
           )),
         )}
       {decks
-        .filter(({ id }) => id === chosen)
+        .filter(({ id }) => id === chosen && !drawing)
         .flatMap(({ id, outline }) =>
           outline.map((at, index) => (
             <Corner
@@ -71,9 +85,20 @@ export function SurfaceMarks({ box }: { box: Box }) {
             />
           )),
         )}
-      {standees.map(({ id, name, foot }) => (
-        <Corner key={id} kind="standees" id={id} points={[foot]} index={0} at={foot} box={box} name={name} />
-      ))}
+      {standees
+        .filter(() => !drawing)
+        .map(({ id, name, foot }) => (
+          <Corner
+            key={id}
+            kind="standees"
+            id={id}
+            points={[foot]}
+            index={0}
+            at={foot}
+            box={box}
+            name={name}
+          />
+        ))}
     </g>
   );
 }

@@ -1,0 +1,132 @@
+import { expect, test, type Page } from '@playwright/test';
+import {
+  brightness,
+  copyOf,
+  dragTo,
+  middleOf,
+  onPicture,
+  openEditor,
+  pictureReady,
+  saved,
+  sceneOf,
+  toneAt,
+  typeNumber,
+} from './support/editor';
+
+const step = (page: Page, name: RegExp) => page.getByRole('button', { name }).click();
+
+const drag = async (page: Page, from: readonly [number, number], to: readonly [number, number]) => {
+  await dragTo(page, await onPicture(page, ...from), await onPicture(page, ...to));
+  await pictureReady(page);
+};
+
+test('the ferry steps are laid out in at most twelve gestures, and light falls on wall, ground and person', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, 'ferry-steps');
+  await openEditor(page, id);
+  const behind = () => toneAt(page, 0.335, 0.95);
+  const wall = () => toneAt(page, 0.04, 0.66);
+  const before = { behind: brightness(await behind()), wall: brightness(await wall()) };
+
+  let gestures = 0;
+  const count = async (gesture: Promise<unknown>) => {
+    gestures++;
+    await gesture;
+  };
+  await count(step(page, /^Mattes/));
+  await count(page.getByRole('button', { name: 'Edge brush', exact: true }).click());
+  await pictureReady(page);
+  const loop = [
+    [0.345, 0.455],
+    [0.385, 0.46],
+    [0.41, 0.7],
+    [0.395, 0.9],
+    [0.345, 0.905],
+    [0.315, 0.66],
+  ] as const;
+  const [first, ...rest] = await Promise.all(loop.map(([u, v]) => onPicture(page, u, v)));
+  await page.mouse.move(first.x, first.y);
+  await page.mouse.down();
+  for (const { x, y } of rest) await page.mouse.move(x, y, { steps: 4 });
+  await count(page.mouse.up());
+  await expect(page.getByRole('button', { name: 'Take the last stroke back' })).toBeEnabled();
+  await count(step(page, /^Ground plan/));
+  await count(page.getByRole('button', { name: 'Draw a wall' }).click());
+  await count(drag(page, [0.003, 0.7345], [0.212, 0.7275]));
+  await count(drag(page, [0.212, 0.7275], [0.249, 0.681]));
+  await count(drag(page, [0.12, 0.548], [0.996, 0.549]));
+  await count(page.getByRole('button', { name: 'Draw a wall' }).click());
+  await count(page.getByRole('button', { name: 'Stand a matte up' }).click());
+  await count(page.getByRole('menuitem', { name: 'Edge brush' }).click());
+  expect(gestures).toBeLessThanOrEqual(12);
+
+  await expect(page.getByRole('list', { name: 'Surfaces' }).getByRole('listitem')).toHaveCount(3);
+  await pictureReady(page);
+  await saved(page);
+  const { plan } = (await sceneOf(request, id)).scene;
+  expect(plan.walls.map(({ foot }) => foot.length)).toEqual([3, 2]);
+  expect(plan.walls[0].foot[0].u).toBeLessThan(-0.1);
+  expect(plan.standees[0].foot.u).toBeCloseTo(0.37, 1);
+  expect(plan.standees[0].foot.v).toBeCloseTo(0.88, 1);
+  // The lamps behind the traveller throw a shadow toward the eye; the kiosk's front faces them less than it did.
+  expect(brightness(await behind())).toBeLessThan(0.85 * before.behind);
+  expect(Math.abs(brightness(await wall()) - before.wall)).toBeGreaterThan(1);
+
+  // Its foot is dragged, and the shadow goes along; undone, it is back.
+  const shaded = brightness(await behind());
+  await dragTo(page, await middleOf(page, 'Foot of Edge brush'), await onPicture(page, 0.37, 0.98));
+  await pictureReady(page);
+  expect(brightness(await behind())).toBeGreaterThan(shaded + 2);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await pictureReady(page);
+  expect(brightness(await behind())).toBeCloseTo(shaded, 1);
+});
+
+test('walls and decks are drawn, set, moved by keys and taken away; a matte in use says so', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, 'picture-house');
+  await openEditor(page, id);
+  await step(page, /^Ground plan/);
+  await expect(page.getByRole('button', { name: 'Stand a matte up' })).toBeDisabled();
+  await page.getByRole('button', { name: 'Draw a deck' }).click();
+  await drag(page, [0.3, 0.8], [0.7, 0.95]);
+  const surfaces = page.getByRole('list', { name: 'Surfaces' });
+  await expect(surfaces).toContainText('Deck 1');
+  await typeNumber(page, 'Height', 0.5);
+  await page.getByRole('button', { name: 'Corner 3', exact: true }).focus();
+  await page.keyboard.press('Shift+ArrowLeft');
+  await page.getByRole('button', { name: 'Draw a wall' }).press('Enter');
+  await expect(surfaces).toContainText('Wall 1');
+  await surfaces.getByRole('button', { name: /Wall 1/ }).click();
+  await typeNumber(page, 'Height', 2.5);
+  // A foot above the horizon is held on the ground.
+  await dragTo(page, await middleOf(page, 'Corner 1'), await onPicture(page, 0.3, 0.1));
+  await saved(page);
+  const { plan } = (await sceneOf(request, id)).scene;
+  expect(plan.decks[0]).toMatchObject({ height: 0.5 });
+  expect(plan.decks[0].outline[2].u).toBeCloseTo(0.68, 2);
+  expect(plan.walls[0].height).toBe(2.5);
+  expect(plan.walls[0].foot[0].v).toBeGreaterThan(plan.horizon.left);
+  await expect(page.getByText('The picture could not be made')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Take it away' }).click();
+  await expect(surfaces.getByRole('listitem')).toHaveCount(1);
+  await page.getByRole('button', { name: 'Start over' }).click();
+  await expect(surfaces.getByRole('listitem')).toHaveCount(0);
+
+  await step(page, /^Mattes/);
+  await page.getByRole('button', { name: 'Ramp', exact: true }).click();
+  await pictureReady(page);
+  await step(page, /^Ground plan/);
+  await page.getByRole('button', { name: 'Stand a matte up' }).click();
+  await page.getByRole('menuitem', { name: 'Ramp' }).click();
+  await expect(surfaces).toContainText('standee');
+  await step(page, /^Mattes/);
+  await expect(page.getByText('Used by the standee Ramp.')).toBeVisible();
+  await page.getByRole('button', { name: 'Take it away wherever it is used' }).click();
+  await saved(page);
+  expect((await sceneOf(request, id)).scene.plan.standees).toEqual([]);
+});
