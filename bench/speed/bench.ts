@@ -2,7 +2,7 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import { setCircuit, setFixture, setNight } from '@/core/scene/commands';
+import { setCircuit, setFixture, setNight, setPlan } from '@/core/scene/commands';
 import { runCommand } from '@/core/scene/command';
 import { newScene } from '@/core/scene/new-scene';
 import type { Fixture, Matte, Night, Scene } from '@/core/scene/schema';
@@ -105,6 +105,60 @@ report(
   copied,
 );
 report('lamp move to new frame, fine', await medianTime(RUNS, () => show(moved(), region, 'lamp-2')), copied);
+
+const walled = runCommand(
+  scene,
+  setPlan('Walls', {
+    walls: [
+      {
+        id: 'w',
+        name: 'Kiosk',
+        foot: [
+          { u: -0.5, v: 0.75 },
+          { u: 0.212, v: 0.7275 },
+          { u: 0.249, v: 0.681 },
+        ],
+        height: 3,
+      },
+      {
+        id: 'f',
+        name: 'Far',
+        foot: [
+          { u: 0.11, v: 0.548 },
+          { u: 1.5, v: 0.55 },
+        ],
+        height: 12,
+      },
+    ],
+  }),
+).scene;
+await show(walled);
+await show(walled, coarse);
+const movedBefore = () =>
+  runCommand(
+    walled,
+    setFixture('move', 'lamp-2', { at: { u: 0.3 + ++turn / 1000, v: 0.3 }, foot: scene.fixtures[2].foot }),
+  ).scene;
+report(
+  'the same before two walls, coarse',
+  await medianTime(RUNS, () => show(movedBefore(), coarse, 'lamp-2')),
+  copied,
+);
+report(
+  'the same before two walls, fine',
+  await medianTime(RUNS, () => show(movedBefore(), region, 'lamp-2')),
+  copied,
+);
+console.log('\nLamps, everything they do computed anew, 1600 x 1067 before two walls\n');
+for (const lamps of [1, 10, 100]) {
+  const many = { ...litScene(plate, lamps), plan: walled.plan };
+  const anew = () => ({
+    ...many,
+    fixtures: many.fixtures.map((fixture) => ({ ...fixture, lumens: 1000 + ++turn / 100 })),
+  });
+  const took = await medianTime(lamps > 10 ? 1 : 3, () => show(anew()));
+  report(`${lamps} lamps: ${(took / lamps).toFixed(0)} ms a lamp`, took, copied);
+}
 
 const size = { width, height };
 const choice = { format: 'jpeg', quality: 92 } as const;

@@ -14,13 +14,19 @@ import { createViews } from './perform/memory-views';
 import type { PlateNodes } from './plate-nodes';
 import type { ReliefNodes } from './relief-nodes';
 import { surveySize } from './sizes';
-import type { HeldLayer, LayerRefs, Rows } from './task';
+import type { HeldLayer, LayerRefs, PictureRef, PlaneRef, Rows } from './task';
 import { unionRows } from './union-rows';
+
+/** How finely light that surfaces give on is found: every so many pixels of the small copy, from so many blocks of it. */
+const BOUNCE = {
+  still: { every: 4, columns: 20, rows: 13 },
+  moving: { every: 8, columns: 8, rows: 5 },
+} as const;
 
 /** Nodes of what lamps do: one a layer. */
 export function createLayerNodes(
   { arena, store, inBands, planes }: Graph,
-  { plateNode }: PlateNodes,
+  { plateNode, surveyNode }: PlateNodes,
   { matteNode }: MatteNodes,
   { reliefNode, occludersOf }: ReliefNodes,
 ) {
@@ -47,6 +53,65 @@ export function createLayerNodes(
     const { width, height } = surveySize(plate);
     const { refs } = await plateNode(plate.asset, wholeRegion(width, height), signal);
     return { amount, glow, tone: glassTone(views.plateAt(refs, width, height), at, size) };
+  }
+
+  /** What the surfaces that fixtures light give on, found on the small copy. Coarser while one of them is dragged. */
+  async function bounceOf(
+    request: FrameRequest,
+    camera: Camera,
+    fixtures: Fixture[],
+    signal: AbortSignal,
+  ): Promise<PictureRef> {
+    const { scene, moving } = request;
+    const size = surveySize(scene.plate);
+    const small: FrameRequest = {
+      ...request,
+      region: wholeRegion(size.width, size.height),
+      moving: undefined,
+    };
+    const { every, columns, rows: lines } = moving === undefined ? BOUNCE.still : BOUNCE.moving;
+    const region = wholeRegion(Math.ceil(size.width / every), Math.ceil(size.height / every));
+    const node = await store.node<{ bounce: PlaneRef }>(
+      `bounce ${every} ${layerKey(small, fixtures)}`,
+      async () => {
+        const relief = (await reliefNode(small, camera, signal)).refs;
+        const plate = (await plateNode(scene.plate.asset, small.region, signal)).refs;
+        const survey = (await surveyNode(small, signal)).refs;
+        const occluders = await occludersOf(small, camera, signal);
+        const lights = fixtures.map((fixture) => globeLight(fixture, placeFixture(camera, fixture)));
+        const common = { relief, camera, plate } as const;
+        const direct = await layerPlanes(small, { from: 0, to: 0 }, signal, (out) =>
+          inBands(small.region, signal, (rows) => ({
+            ...{ type: 'layer', ...common, occluders, lights, sources: [] },
+            ...{ region: small.region, rows, out },
+          })),
+        );
+        try {
+          const [middle] = views.floats(survey.middle, 1);
+          const task = {
+            type: 'bounce',
+            ...common,
+            spill: direct.refs.spill,
+            size,
+            middle,
+            every,
+            region,
+          } as const;
+          return await planes({ bounce: region.width * region.height }, signal, ({ bounce: out }) =>
+            inBands(
+              region,
+              signal,
+              (rows) => ({ ...task, blocks: { columns, rows: lines }, rows, out }),
+              'quick',
+            ),
+          );
+        } finally {
+          direct.blocks.forEach(arena.release);
+        }
+      },
+      moving === undefined ? undefined : `bounce ${moving}`,
+    );
+    return { width: region.width, height: region.height, data: node.refs.bounce };
   }
 
   /** The light of fixtures that nothing holds back. */
@@ -76,7 +141,19 @@ export function createLayerNodes(
       region,
     );
     const occluders = await occludersOf(request, camera, signal);
-    const task = { type: 'layer', occluders, relief, camera, region, base, lights, sources, plate } as const;
+    const bounce = await bounceOf(request, camera, fresh, signal);
+    const task = {
+      type: 'layer',
+      occluders,
+      bounce,
+      relief,
+      camera,
+      region,
+      base,
+      lights,
+      sources,
+      plate,
+    } as const;
     return layerPlanes(request, sourceRows, signal, (out) =>
       inBands(region, signal, (rows) => ({ ...task, rows, out })),
     );

@@ -243,9 +243,28 @@ export type Task =
       lights: PointLight[];
       /** Every visible lamp of the layer. */
       sources: GlobeSource[];
+      /** What lit surfaces add to the spill, of the whole plate. */
+      bounce?: PictureRef;
       /** The plate, in which dark things over a lamp's glass are looked for. */
       plate: PlateRefs;
       out: LayerRefs;
+    }
+  | {
+      type: 'bounce';
+      /** All of the whole plate at one small size. */
+      relief: ReliefRefs;
+      plate: PlateRefs;
+      spill: PlaneRef;
+      size: { width: number; height: number };
+      middle: number;
+      camera: Camera;
+      /** Blocks of pixels that become lights. */
+      blocks: { columns: number; rows: number };
+      /** What is lit: every so many pixels of the small size, each way. */
+      every: number;
+      region: Region;
+      rows: Rows;
+      out: PlaneRef;
     }
   | { type: 'hold'; parts: HeldLayer[]; region: Region; rows: Rows; out: LayerRefs }
   | {

@@ -3,8 +3,11 @@ import { createDisplayCodes } from '@/core/film/display-codes';
 import { addGlobeSource } from '@/core/fixture/add-globe-source';
 import { addHeld } from '@/core/picture/add-held';
 import { mixPicture } from '@/core/picture/mix-picture';
+import { RELIEF_PLANES, type Relief } from '@/core/plan/relief';
+import { bilinearRow } from '@/core/plane/bilinear-row';
 import { rowsOf } from '@/core/plane/region';
 import { addPointSpill } from '@/core/spill/add-point-spill';
+import { BOUNCE_STRIDE, bounceLights, gatherBounce } from '@/core/spill/bounce';
 import { occlude, type Occluders } from '@/core/spill/occlusion';
 import type { Kernels } from '../kernels';
 import type { OccluderRefs, TaskOf } from '../task';
@@ -28,7 +31,7 @@ export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Vi
   }
 
   function layer(task: TaskOf<'layer'>): void {
-    const { relief: refs, camera, region, rows, base, occluders, lights, sources, plate, out } = task;
+    const { relief: refs, camera, region, rows, base, occluders, bounce, lights, sources, plate, out } = task;
     const { part, first, count } = band(region, rows);
     const spill = floats(out.spill, count, first);
     const air = floats(out.air, count, first);
@@ -54,6 +57,14 @@ export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Vi
       occlude(spill, land, camera, part, light, shades);
       for (let i = 0; i < count; i++) spill[i] += before[i];
     }
+    if (bounce) {
+      const { width, height } = bounce;
+      const row = new Float32Array(part.width);
+      for (let y = 0, i = 0; y < part.height; y++) {
+        bilinearRow(row, { width, height, data: floats(bounce.data, width * height) }, part, y);
+        for (let x = 0; x < part.width; x++, i++) spill[i] += land.land[i] * row[x];
+      }
+    }
     const from = Math.max(rows.from, out.sourceRows.from);
     const to = Math.min(rows.to, out.sourceRows.to);
     if (from >= to) return;
@@ -62,6 +73,30 @@ export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Vi
     const source = floats(out.source, lampRows.width * lampRows.height, lampFirst).fill(0);
     const beneath = plateAt(plate, lampRows.width, lampRows.height, from * region.width);
     for (const globe of sources) addGlobeSource(source, lampRows, globe, beneath);
+  }
+
+  function bounce(task: TaskOf<'bounce'>): void {
+    const { size, camera, blocks, every, region, rows } = task;
+    const count = size.width * size.height;
+    const relief = reliefAt(task.relief, count, 0);
+    const plate = plateAt(task.plate, size.width, size.height);
+    const { columns, rows: lines } = blocks;
+    const lights = new Float32Array(BOUNCE_STRIDE * columns * lines);
+    const spill = floats(task.spill, count);
+    const used = bounceLights(lights, relief, plate, spill, camera, task.middle, columns, lines);
+    const { part, first, count: own } = band(region, rows);
+    // What is lit is looked at in the middle of each square of pixels.
+    const picked = Object.fromEntries(
+      RELIEF_PLANES.map((name) => [
+        name,
+        Float32Array.from({ length: own }, (_, i) => {
+          const x = Math.min(size.width - 1, (i % part.width) * every + (every >> 1));
+          const y = Math.min(size.height - 1, (part.top + Math.floor(i / part.width)) * every + (every >> 1));
+          return relief[name][y * size.width + x];
+        }),
+      ]),
+    ) as unknown as Relief;
+    gatherBounce(floats(task.out, own, first), lights, used, picked, camera, part);
   }
 
   function hold({ parts, region, rows, out }: TaskOf<'hold'>): void {
@@ -119,5 +154,5 @@ export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Vi
     );
   }
 
-  return { layer, hold, mix };
+  return { layer, bounce, hold, mix };
 }
