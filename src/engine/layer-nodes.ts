@@ -18,19 +18,19 @@ import type { HeldLayer, LayerRefs, PictureRef, PlaneRef, Rows } from './task';
 import { unionRows } from './union-rows';
 
 /** How finely light that surfaces give on is found: every so many pixels of the small copy, from so many blocks of it. */
-const BOUNCE = {
-  still: { every: 4, columns: 20, rows: 13 },
-  moving: { every: 8, columns: 8, rows: 5 },
-} as const;
+const BOUNCE = { every: 4, blocks: { columns: 20, rows: 13 } } as const;
 
 /** Nodes of what lamps do: one a layer. */
 export function createLayerNodes(
-  { arena, store, inBands, planes }: Graph,
+  { arena, pool, store, inBands, planes }: Graph,
   { plateNode, surveyNode }: PlateNodes,
   { matteNode }: MatteNodes,
   { reliefNode, occludersOf }: ReliefNodes,
 ) {
   const views = createViews(arena.memory);
+  /** Fixtures as they were when none was dragged: what surfaces give on follows a drag only when it ends. */
+  const resting = new Map<string, Fixture>();
+  const atRest = (fixture: Fixture) => resting.get(fixture.id) ?? fixture;
 
   /** Makes a layer's planes; the visible lamps need only some rows. */
   async function layerPlanes(
@@ -55,62 +55,53 @@ export function createLayerNodes(
     return { amount, glow, tone: glassTone(views.plateAt(refs, width, height), at, size) };
   }
 
-  /** What the surfaces that fixtures light give on, found on the small copy. Coarser while one of them is dragged. */
+  /** What the surfaces that fixtures light give on, found on the small copy. */
   async function bounceOf(
     request: FrameRequest,
     camera: Camera,
     fixtures: Fixture[],
     signal: AbortSignal,
   ): Promise<PictureRef> {
-    const { scene, moving } = request;
+    const { scene } = request;
+    const { every, blocks } = BOUNCE;
     const size = surveySize(scene.plate);
     const small: FrameRequest = {
       ...request,
       region: wholeRegion(size.width, size.height),
       moving: undefined,
     };
-    const { every, columns, rows: lines } = moving === undefined ? BOUNCE.still : BOUNCE.moving;
     const region = wholeRegion(Math.ceil(size.width / every), Math.ceil(size.height / every));
-    const node = await store.node<{ bounce: PlaneRef }>(
-      `bounce ${every} ${layerKey(small, fixtures)}`,
-      async () => {
-        const relief = (await reliefNode(small, camera, signal)).refs;
-        const plate = (await plateNode(scene.plate.asset, small.region, signal)).refs;
-        const survey = (await surveyNode(small, signal)).refs;
-        const occluders = await occludersOf(small, camera, signal);
-        const lights = fixtures.map((fixture) => globeLight(fixture, placeFixture(camera, fixture)));
-        const common = { relief, camera, plate } as const;
-        const direct = await layerPlanes(small, { from: 0, to: 0 }, signal, (out) =>
-          inBands(small.region, signal, (rows) => ({
-            ...{ type: 'layer', ...common, occluders, lights, sources: [] },
-            ...{ region: small.region, rows, out },
-          })),
+    const node = await store.node<{ bounce: PlaneRef }>(`bounce ${layerKey(small, fixtures)}`, async () => {
+      const relief = (await reliefNode(small, camera, signal)).refs;
+      const plate = (await plateNode(scene.plate.asset, small.region, signal)).refs;
+      const survey = (await surveyNode(small, signal)).refs;
+      const occluders = await occludersOf(small, camera, signal);
+      const lights = fixtures.map((fixture) => globeLight(fixture, placeFixture(camera, fixture)));
+      const common = { relief, camera, plate } as const;
+      const direct = await layerPlanes(small, { from: 0, to: 0 }, signal, (out) =>
+        inBands(small.region, signal, (rows) => ({
+          ...{ type: 'layer', ...common, occluders, lights, sources: [] },
+          ...{ region: small.region, rows, out },
+        })),
+      );
+      try {
+        const [middle] = views.floats(survey.middle, 1);
+        const task = {
+          type: 'bounce',
+          ...common,
+          spill: direct.refs.spill,
+          size,
+          middle,
+          every,
+          region,
+        } as const;
+        return await planes({ bounce: region.width * region.height }, signal, ({ bounce: out }) =>
+          pool.run({ ...task, blocks, out }, signal),
         );
-        try {
-          const [middle] = views.floats(survey.middle, 1);
-          const task = {
-            type: 'bounce',
-            ...common,
-            spill: direct.refs.spill,
-            size,
-            middle,
-            every,
-            region,
-          } as const;
-          return await planes({ bounce: region.width * region.height }, signal, ({ bounce: out }) =>
-            inBands(
-              region,
-              signal,
-              (rows) => ({ ...task, blocks: { columns, rows: lines }, rows, out }),
-              'quick',
-            ),
-          );
-        } finally {
-          direct.blocks.forEach(arena.release);
-        }
-      },
-      moving === undefined ? undefined : `bounce ${moving}`,
-    );
+      } finally {
+        direct.blocks.forEach(arena.release);
+      }
+    });
     return { width: region.width, height: region.height, data: node.refs.bounce };
   }
 
@@ -141,7 +132,8 @@ export function createLayerNodes(
       region,
     );
     const occluders = await occludersOf(request, camera, signal);
-    const bounce = await bounceOf(request, camera, fresh, signal);
+    if (moving === undefined) for (const fixture of fixtures) resting.set(fixture.id, fixture);
+    const bounce = await bounceOf(request, camera, fresh.map(atRest), signal);
     const task = {
       type: 'layer',
       occluders,
@@ -194,8 +186,14 @@ export function createLayerNodes(
     );
   }
 
+  function keyOf(request: FrameRequest, fixtures: Fixture[]): string {
+    const dragged = fixtures.find(({ id }) => id === request.moving);
+    const own = layerKey(request, fixtures);
+    return dragged ? `${own} given on from ${JSON.stringify(atRest(dragged).at)}` : own;
+  }
+
   const layerNode = (request: FrameRequest, camera: Camera, fixtures: Fixture[], signal: AbortSignal) =>
-    store.node<LayerRefs>(layerKey(request, fixtures), () =>
+    store.node<LayerRefs>(keyOf(request, fixtures), () =>
       fixtures.some((fixture) => holdKey(request, fixture) !== '')
         ? heldNode(request, camera, fixtures, signal)
         : freeNode(request, camera, fixtures, signal),

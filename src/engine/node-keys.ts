@@ -91,7 +91,7 @@ export function layerKey(request: FrameRequest, fixtures: Fixture[]): string {
     const own = [at.u, at.v, foot.u, foot.v, size, lumens, heart, halo, spill, bars, barGlow].join();
     return `${own} ${holdKey(request, fixture)}`;
   });
-  // While a lamp is dragged, what surfaces give on of its light is found more coarsely.
+  // While a lamp is dragged, what surfaces give on of its light does not follow.
   const dragged = fixtures.some(({ id }) => id === request.moving);
   return `layer ${dragged} ${reliefKey(request)} ${shapes.join(';')}`;
 }

@@ -263,7 +263,6 @@ export type Task =
       /** What is lit: every so many pixels of the small size, each way. */
       every: number;
       region: Region;
-      rows: Rows;
       out: PlaneRef;
     }
   | { type: 'hold'; parts: HeldLayer[]; region: Region; rows: Rows; out: LayerRefs }

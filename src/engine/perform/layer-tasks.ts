@@ -76,7 +76,7 @@ export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Vi
   }
 
   function bounce(task: TaskOf<'bounce'>): void {
-    const { size, camera, blocks, every, region, rows } = task;
+    const { size, camera, blocks, every, region } = task;
     const count = size.width * size.height;
     const relief = reliefAt(task.relief, count, 0);
     const plate = plateAt(task.plate, size.width, size.height);
@@ -84,19 +84,18 @@ export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Vi
     const lights = new Float32Array(BOUNCE_STRIDE * columns * lines);
     const spill = floats(task.spill, count);
     const used = bounceLights(lights, relief, plate, spill, camera, task.middle, columns, lines);
-    const { part, first, count: own } = band(region, rows);
+    const own = region.width * region.height;
     // What is lit is looked at in the middle of each square of pixels.
+    const middle = (cell: number, side: number) => Math.min(side - 1, cell * every + (every >> 1));
+    const at = Int32Array.from(
+      { length: own },
+      (_, i) =>
+        middle(Math.floor(i / region.width), size.height) * size.width + middle(i % region.width, size.width),
+    );
     const picked = Object.fromEntries(
-      RELIEF_PLANES.map((name) => [
-        name,
-        Float32Array.from({ length: own }, (_, i) => {
-          const x = Math.min(size.width - 1, (i % part.width) * every + (every >> 1));
-          const y = Math.min(size.height - 1, (part.top + Math.floor(i / part.width)) * every + (every >> 1));
-          return relief[name][y * size.width + x];
-        }),
-      ]),
+      RELIEF_PLANES.map((name) => [name, Float32Array.from(at, (from) => relief[name][from])]),
     ) as unknown as Relief;
-    gatherBounce(floats(task.out, own, first), lights, used, picked, camera, part);
+    gatherBounce(floats(task.out, own), lights, used, picked, camera, region);
   }
 
   function hold({ parts, region, rows, out }: TaskOf<'hold'>): void {
