@@ -58,9 +58,22 @@ await page.waitForFunction(() =>
   }),
 );
 await shoot('mattes');
-for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Undo' }).click();
 
 await page.getByRole('button', { name: /^Ground plan/ }).click();
+await page.getByRole('button', { name: 'Draw a wall' }).click();
+const corners = await Promise.all([
+  onPicture(page, 0.003, 0.7345),
+  onPicture(page, 0.212, 0.7275),
+  onPicture(page, 0.249, 0.681),
+]);
+await dragTo(page, corners[0], corners[1]);
+await dragTo(page, corners[1], corners[2]);
+await page.getByRole('button', { name: 'Draw a wall' }).click();
+await page.getByLabel('Height, value', { exact: true }).fill('3');
+await page.keyboard.press('Enter');
+await page.getByRole('button', { name: 'Stand a matte up' }).click();
+await page.getByRole('menuitem', { name: 'Edge brush' }).click();
+await pictureReady(page);
 await page.mouse.move(760, 300);
 await shoot('ground-plan');
 

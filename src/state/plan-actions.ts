@@ -8,8 +8,8 @@ type Wall = GroundPlan['walls'][number];
 type Standee = GroundPlan['standees'][number];
 type Deck = GroundPlan['decks'][number];
 
-/** Height of a wall that is drawn, metres: two storeys. What shows sky above it ends there by itself. */
-const WALL_HEIGHT = 6;
+/** Height of a wall that is drawn, metres: a high storey. What shows sky above it ends there by itself. */
+const WALL_HEIGHT = 4;
 
 /** Height of a deck that is drawn, metres: a kerb. */
 const DECK_HEIGHT = 0.15;

@@ -141,7 +141,7 @@ function SurfaceSettings({ kind, surface }: SettingsProps) {
           label="Height"
           value={surface.height}
           range={range}
-          initial={kind === 'walls' ? 6 : 0.15}
+          initial={kind === 'walls' ? 4 : 0.15}
           scale={kind === 'walls' ? ratioScale(range) : undefined}
           onChange={(height) =>
             change(`surface ${id} height`, setSurface(`${name}: height`, kind, id, { height }))
