@@ -14,8 +14,9 @@ import { createKernels, KERNEL_SCRATCH } from './kernels';
 import { createNodePool, loadKernels } from './node-pool';
 import type { Pool } from './pool';
 import { createRenderer, type Renderer } from './renderer';
+import type { LightParts } from '@/core/picture/circuit-light';
 import type { Task } from './task';
-import { STREET, streetAssets, streetCodes, streetLamp, streetScene } from '../../test/street';
+import { STREET, streetAssets, streetCodes, streetLamp, streetScene, testCircuit } from '../../test/street';
 
 const MEBIBYTE = 2 ** 20;
 const NEVER = new AbortController().signal;
@@ -277,6 +278,70 @@ describe('renderer', () => {
     expect(gain(outside, 0.6, 0.8)).toBeCloseTo(1, 1);
     expect(gain(outside, 0.4, 0.35)).toBeGreaterThan(0.9);
     expect(tasks).not.toContain('layer');
+  });
+
+  it('gives the linear light of a circuit alone, whatever burns, in parts that add up', async () => {
+    const { renderer } = spyRenderer();
+    const lamps = [streetLamp('l', 0.3), streetLamp('r', 0.7, { circuit: 'other' })];
+    const circuits = ['street', 'other'].map((id) => testCircuit(id, { muted: id === 'street' }));
+    const scene = { ...streetScene(lamps), circuits };
+    const light = (id: string, parts: Partial<LightParts>, of: Scene = scene) =>
+      renderer.circuit(
+        { scene: of, region: WHOLE },
+        id,
+        { spill: false, air: false, source: false, ...parts },
+        NEVER,
+      );
+    const whole = await light('street', { spill: true, air: true, source: true });
+    const parts = [
+      await light('street', { spill: true }),
+      await light('street', { air: true }),
+      await light('street', { source: true }),
+    ];
+    const ground = Math.floor(0.75 * 160) * 240 + 72;
+    expect(parts[0].r[ground]).toBeGreaterThan(0);
+    whole.r.forEach((value, i) =>
+      expect(value).toBeCloseTo(parts[0].r[i] + parts[1].r[i] + parts[2].r[i], 4),
+    );
+    const other = await light('other', { spill: true });
+    expect(other.r[ground]).toBeLessThan(parts[0].r[ground]);
+    const raised = after(scene, setCircuit('level', 'street', { level: 1 }));
+    const doubled = await light('street', { spill: true }, raised);
+    expect(doubled.g[ground] / parts[0].g[ground]).toBeCloseTo(2, 4);
+  });
+
+  it('throws the shadow of a wall and of a standee, and keeps the sky out of it', async () => {
+    const { renderer } = spyRenderer();
+    const lamp = streetLamp('l', 0.5, { foot: { u: 0.5, v: 0.66 } });
+    const base = { ...streetScene([lamp]), mattes: [half] };
+    const wall = {
+      id: 'w',
+      name: 'Wall',
+      foot: [
+        { u: 0.2, v: 0.72 },
+        { u: 0.8, v: 0.72 },
+      ],
+      height: 1,
+    };
+    const standee = { id: 's', name: 'Half', matte: 'half', foot: { u: 0.25, v: 0.72 } };
+    const spill = (plan: Partial<Scene['plan']>) =>
+      renderer.circuit(
+        { scene: { ...base, plan: { ...base.plan, ...plan } }, region: WHOLE },
+        'street',
+        { spill: true, air: false, source: false },
+        NEVER,
+      );
+    const at = (light: { g: Float32Array }, u: number, v: number) =>
+      light.g[Math.floor(v * 160) * 240 + Math.floor(u * 240)];
+    const [open, walled, stood] = [
+      await spill({}),
+      await spill({ walls: [wall] }),
+      await spill({ standees: [standee] }),
+    ];
+    expect(at(walled, 0.5, 0.76)).toBeLessThan(0.2 * at(open, 0.5, 0.76));
+    expect(at(walled, 0.5, 0.99)).toBeGreaterThan(0.8 * at(open, 0.5, 0.99));
+    expect(at(stood, 0.4, 0.9)).not.toBeCloseTo(at(open, 0.4, 0.9), 3);
+    for (const light of [open, walled, stood]) expect(at(light, 0.5, 0.1)).toBe(0);
   });
 
   it('measures the tones of a night before it is refitted', async () => {

@@ -62,14 +62,12 @@ export function createSegmenter({ asset: plateAsset, ...size }: Scene['plate']):
 
   /** What a worker answers, unless it is given up before: a terminated one never answers. */
   async function asked<T>(ask: (service: Remote<SegmentService>) => Promise<T>): Promise<T> {
-    const service = await start();
+    const answer = start().then(ask);
     const { signal } = giveUp;
-    return Promise.race([
-      ask(service),
-      new Promise<never>((_, reject) => {
-        signal.addEventListener('abort', () => reject(signal.reason as Error), { once: true });
-      }),
-    ]);
+    const givenUp = new Promise<never>((_, reject) => {
+      signal.addEventListener('abort', () => reject(signal.reason as Error), { once: true });
+    });
+    return Promise.race([answer, givenUp]);
   }
 
   async function coverageOf(asset: string | undefined): Promise<Uint8Array | undefined> {
