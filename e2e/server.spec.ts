@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { request as http } from 'node:http';
 import { expect, test } from '@playwright/test';
+import sharp from 'sharp';
 import { copyOf, sceneOf } from './support/editor';
 
 interface Fault {
@@ -140,4 +141,75 @@ test('pages run only their own scripts and cannot be framed', async ({ request }
   expect(headers['cross-origin-opener-policy']).toBe('same-origin');
   expect(headers['cross-origin-embedder-policy']).toBe('require-corp');
   expect(headers['x-powered-by']).toBeUndefined();
+});
+
+const PASS = { id: 'p', join: 'add', kind: 'edge', strokes: [] };
+const MATTE = { id: 'm', name: 'Found', refine: 0, grow: 0, feather: 0, invert: false };
+
+/** A change that gives a scene one matte of an edge brush. */
+const brushed = (asset: string) => ({
+  id: randomUUID(),
+  kind: 'do',
+  label: 'Matte',
+  patches: [{ op: 'replace', path: ['mattes'], value: [{ ...MATTE, passes: [{ ...PASS, asset }] }] }],
+  inverse: [{ op: 'replace', path: ['mattes'], value: [] }],
+});
+
+test('what an edge brush found is kept, given back, and refused when it is none', async ({ request }) => {
+  const pixels = Uint8Array.from({ length: 90 * 60 }, (_, i) => (i % 90 < 45 ? 255 : 0));
+  const png = await sharp(pixels, { raw: { width: 90, height: 60, channels: 1 } })
+    .png()
+    .toBuffer();
+  const post = (data: Buffer) => request.post('/api/coverages', { data });
+  const { asset } = (await (await post(png)).json()) as { asset: string };
+  const back = await request.get(`/api/coverages/${asset}`);
+  expect([back.headers()['x-width'], back.headers()['x-height']]).toEqual(['90', '60']);
+  expect(Buffer.compare(await back.body(), Buffer.from(pixels))).toBe(0);
+  expect(((await (await post(png)).json()) as { asset: string }).asset).toBe(asset);
+  for (const [status, data] of [
+    [422, Buffer.from('hello')],
+    [422, png.subarray(0, 60)],
+    [413, Buffer.alloc(2 ** 23 + 1)],
+  ] as const) {
+    const answer = await post(data);
+    expect(answer.status()).toBe(status);
+    expect(((await answer.json()) as Fault).error.message).toMatch(/PNG|larger/);
+  }
+  expect((await request.get(`/api/coverages/${'b'.repeat(64)}`)).status()).toBe(404);
+  expect((await request.get('/api/coverages/..%2Fpasswd')).status()).toBe(400);
+
+  const id = await copyOf(request, 'ferry-steps');
+  const save = (base: number, of: string) =>
+    request.post(`/api/scenes/${id}/revisions`, { data: { base, entries: [brushed(of)] } });
+  const missing = await save(0, 'c'.repeat(64));
+  expect(missing.status()).toBe(422);
+  expect(((await missing.json()) as Fault).error.message).toContain('Stroke over it again');
+  expect((await save(0, asset)).ok()).toBe(true);
+  const file = await request.get(`/api/scenes/${id}/file`);
+  const again = await request.post('/api/scenes?name=again.sundew', { data: await file.body() });
+  const { id: other } = (await again.json()) as { id: string };
+  expect((await sceneOf(request, other)).scene.mattes).toEqual((await sceneOf(request, id)).scene.mattes);
+});
+
+test('a matte that refers to itself, and a surface of nothing, are refused with their reason', async ({
+  request,
+}) => {
+  const id = await copyOf(request, 'ferry-steps');
+  const set = async (path: string[], value: unknown) => {
+    const patches = [{ op: 'replace', path, value }];
+    const answer = await request.post(`/api/scenes/${id}/revisions`, {
+      data: { base: 0, entries: [{ id: randomUUID(), kind: 'do', label: 'x', patches, inverse: patches }] },
+    });
+    return [answer.status(), ((await answer.json()) as Fault).error?.message] as const;
+  };
+  const own = { ...MATTE, passes: [{ id: 'p', join: 'add', kind: 'matte', matte: 'm' }] };
+  expect(await set(['mattes'], [own])).toEqual([422, expect.stringContaining('refers to itself')]);
+  const wall = { id: 'w', name: 'W', foot: [{ u: 0, v: 0.9 }], height: 3 };
+  expect(await set(['plan', 'walls'], [wall])).toEqual([422, expect.stringContaining('plan.walls[0].foot')]);
+  const standee = { id: 's', name: 'S', matte: 'gone', foot: { u: 0.5, v: 0.9 } };
+  expect(await set(['plan', 'standees'], [standee])).toEqual([
+    422,
+    expect.stringContaining('matte that does not exist'),
+  ]);
+  expect((await sceneOf(request, id)).revision).toBe(0);
 });
