@@ -5,6 +5,7 @@ import {
   brightness,
   copyOf,
   dragTo,
+  drawThrough,
   middleOf,
   onPicture,
   openEditor,
@@ -110,14 +111,6 @@ test('an outline is drawn, moved and joined with a ramp, all by hand and key', a
   ]);
 });
 
-const drag = async (page: Page, places: readonly (readonly [number, number])[]) => {
-  const [from, ...rest] = await Promise.all(places.map(([u, v]) => onPicture(page, u, v)));
-  await page.mouse.move(from.x, from.y);
-  await page.mouse.down();
-  for (const { x, y } of rest) await page.mouse.move(x, y, { steps: 5 });
-  await page.mouse.up();
-};
-
 test('points of an outline are made round and bent, and follow edges', async ({ page, request }) => {
   const id = await copyOf(request, 'ferry-steps');
   await openMattes(page, id);
@@ -165,7 +158,7 @@ test('a person in one rough loop, then a stroke that leaves out, one back, and a
   await begin(page, 'Edge brush');
   await look(page, 'Grey');
   const passOf = async () => (await sceneOf(request, id)).scene.mattes[0].passes[0] as EdgePass;
-  await drag(page, [
+  await drawThrough(page, [
     [0.345, 0.455],
     [0.385, 0.46],
     [0.41, 0.7],
@@ -184,7 +177,7 @@ test('a person in one rough loop, then a stroke that leaves out, one back, and a
 
   await page.getByText('Leave out', { exact: true }).click();
   await typeNumber(page, 'Brush size', 0.012);
-  await drag(page, [
+  await drawThrough(page, [
     [0.35, 0.5],
     [0.37, 0.5],
   ]);
@@ -224,7 +217,7 @@ test('paint follows hand and pen, is erased, softened and taken as another matte
   await look(page, 'Grey');
   await page.getByLabel('What pressure sets').selectOption('none');
   await typeNumber(page, 'Flow', 1);
-  await drag(page, [
+  await drawThrough(page, [
     [0.2, 0.5],
     [0.8, 0.5],
   ]);
@@ -234,7 +227,7 @@ test('paint follows hand and pen, is erased, softened and taken as another matte
   expect(await coverage(page, 0.5, 0.6)).toBe(0);
   await page.getByText('Erase', { exact: true }).click();
   await page.keyboard.press(']');
-  await drag(page, [
+  await drawThrough(page, [
     [0.48, 0.4],
     [0.5, 0.6],
   ]);

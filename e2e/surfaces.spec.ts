@@ -3,6 +3,7 @@ import {
   brightness,
   copyOf,
   dragTo,
+  drawThrough,
   middleOf,
   onPicture,
   openEditor,
@@ -46,11 +47,7 @@ test('the ferry steps are laid out in at most twelve gestures, and light falls o
     [0.345, 0.905],
     [0.315, 0.66],
   ] as const;
-  const [first, ...rest] = await Promise.all(loop.map(([u, v]) => onPicture(page, u, v)));
-  await page.mouse.move(first.x, first.y);
-  await page.mouse.down();
-  for (const { x, y } of rest) await page.mouse.move(x, y, { steps: 4 });
-  await count(page.mouse.up());
+  await count(drawThrough(page, loop));
   await expect(page.getByRole('button', { name: 'Take the last stroke back' })).toBeEnabled();
   await count(step(page, /^Ground plan/));
   await count(page.getByRole('button', { name: 'Draw a wall' }).click());

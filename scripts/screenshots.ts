@@ -1,6 +1,6 @@
 import { chromium, type Page } from '@playwright/test';
 import { ownServer } from '../e2e/support/server';
-import { dragTo, middleOf, onPicture, openEditor, pictureReady } from '../e2e/support/editor';
+import { dragTo, drawThrough, middleOf, onPicture, openEditor, pictureReady } from '../e2e/support/editor';
 
 /** Takes the pictures of the main views that the README shows, with the demo data, into docs/screenshots. */
 const PORT = 4396;
@@ -42,11 +42,7 @@ const around = [
   [0.345, 0.905],
   [0.315, 0.66],
 ];
-const loop = await Promise.all(around.map(([u, v]) => onPicture(page, u, v)));
-await page.mouse.move(loop[0].x, loop[0].y);
-await page.mouse.down();
-for (const { x, y } of loop.slice(1)) await page.mouse.move(x, y, { steps: 4 });
-await page.mouse.up();
+await drawThrough(page, around);
 await page.locator('button:enabled', { hasText: 'Take the last stroke back' }).waitFor();
 await pictureReady(page);
 await page.mouse.move(760, 730);

@@ -47,6 +47,15 @@ export async function dragTo(
   await page.mouse.up();
 }
 
+/** Draws on the picture through places of it, without letting go between them. */
+export async function drawThrough(page: Page, places: readonly (readonly number[])[]): Promise<void> {
+  const [from, ...rest] = await Promise.all(places.map(([u, v]) => onPicture(page, u, v)));
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  for (const { x, y } of rest) await page.mouse.move(x, y, { steps: 5 });
+  await page.mouse.up();
+}
+
 /** Types a number into the field of a row, and waits for its picture. */
 export async function typeNumber(page: Page, label: string, value: number): Promise<void> {
   await page.getByLabel(`${label}, value`, { exact: true }).fill(String(value));

@@ -1,3 +1,4 @@
+import { MIDDLE_GREY } from '../color/middle-grey';
 import type { Rgb } from '../color/rgb';
 import { GLASS_HOLD } from '../fixture/globe';
 import { gelColor } from '../fixture/gel-color';
@@ -7,9 +8,6 @@ import { ambientLux } from '../night/hour';
 import { RANGES } from '../scene/ranges';
 import type { Night, Scene } from '../scene/schema';
 import { burns, type Layer } from './layers';
-
-/** Reflectance that the plate's median luminance stands for. */
-const MIDDLE_GREY = 0.18;
 
 /**
  * What land gets of the night's ambient light, over what the plate under the same exposure would say: by day the sun

@@ -1,4 +1,5 @@
 import { LUMINANCE } from '../color/luminance';
+import { MIDDLE_GREY } from '../color/middle-grey';
 import type { Camera } from '../plan/camera';
 import type { Relief } from '../plan/relief';
 import { cross, dot } from '../plan/vec3';
@@ -14,8 +15,8 @@ const GRAZING = 0.08;
 /** Mean of a cosine over all turns that face the eye. */
 const MEAN_TURN = 2 / Math.PI;
 
-/** Reflectance that the plate's median stands for, and the most that any place reflects. */
-const REFLECTANCE = { middle: 0.18, most: 0.85 };
+/** The most that any place reflects. */
+const MOST_REFLECTED = 0.85;
 
 const INVERSE_PI = 1 / Math.PI;
 
@@ -60,7 +61,7 @@ export function bounceLights(
       // The pixel's share of the film, seen from the eye, laid on the surface.
       const area = ((reach * reach * toFilm) / (ray * width * height)) * (1 / cosine);
       const shown = LUMINANCE[0] * plate.r[i] + LUMINANCE[1] * plate.g[i] + LUMINANCE[2] * plate.b[i];
-      const reflectance = Math.min(REFLECTANCE.most, (REFLECTANCE.middle * shown) / middle);
+      const reflectance = Math.min(MOST_REFLECTED, (MIDDLE_GREY * shown) / middle);
       const flux = reflectance * spill[i] * relief.land[i] * area;
       const at = first + 8 * Math.floor((x * columns) / width);
       sums[at] += flux * rx * reach;

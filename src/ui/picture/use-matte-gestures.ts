@@ -5,8 +5,8 @@ import type { PlatePoint } from '@/core/plan/camera';
 import { addStroke, setPass } from '@/core/scene/commands';
 import { MOST_OUTLINE, MOST_PAINTED, MOST_STROKE, MOST_STROKES } from '@/core/scene/matte-schema';
 import type { Matte } from '@/core/scene/schema';
-import { isAbort } from '@/engine/aborted';
 import { useScene, useSession, useView } from '../editor/editor-context';
+import { useFinding } from '../editor/use-finding';
 import { createLiveStroke } from './live-stroke';
 import { pickColor } from './pick-color';
 import { usePictureDrag } from './use-picture-drag';
@@ -46,30 +46,12 @@ export function useMatteGestures({ day, live, trail, night }: MatteGestures) {
   const brush = useView((view) => view.brush);
   const edgeAct = useView((view) => view.edgeAct);
   const following = useView((view) => view.following);
-  const setView = useView((view) => view.set);
+  const find = useFinding();
   const stroke = useRef<ReturnType<typeof createLiveStroke>>(null);
   const traced = useRef<PlatePoint>(null);
 
   function set(label: string, values: Partial<Pass>): void {
     run(setPass(`${chosen!.matte.name}: ${label}`, chosen!.matte.id, chosen!.pass.id, values));
-  }
-
-  /** Does what takes a while, and says so when it goes wrong. */
-  async function find<T>(work: () => Promise<T>): Promise<T | undefined> {
-    setView({ finding: true });
-    try {
-      return await work();
-    } catch (error) {
-      if (!isAbort(error))
-        notifications.show({
-          color: 'red',
-          title: 'The edge was not found',
-          message: (error as Error).message,
-        });
-      return undefined;
-    } finally {
-      setView({ finding: false });
-    }
   }
 
   async function addPoint(points: OutlinePoint[], at: PlatePoint, straight: boolean): Promise<void> {

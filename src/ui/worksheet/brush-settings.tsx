@@ -1,15 +1,14 @@
 'use client';
 
 import { Button, NativeSelect, SegmentedControl } from '@mantine/core';
-import { notifications } from '@mantine/notifications';
 import { useEffect } from 'react';
 import type { EdgePass, EdgeStroke, PaintPass, PaintStroke } from '@/core/matte/pass';
 import { setPass } from '@/core/scene/commands';
 import { RANGES } from '@/core/scene/ranges';
 import type { Matte } from '@/core/scene/schema';
-import { isAbort } from '@/engine/aborted';
 import { NumberRow, ratioScale } from '../controls/number-row';
 import { useScene, useSession, useView } from '../editor/editor-context';
+import { useFinding } from '../editor/use-finding';
 import classes from './worksheet.module.css';
 
 const ACTS: { value: EdgeStroke['act']; label: string }[] = [
@@ -32,6 +31,7 @@ export function BrushSettings({ matte, pass }: { matte: Matte; pass: PaintPass |
   const finding = useView((view) => view.finding);
   const setView = useView((view) => view.set);
   const run = useScene((state) => state.run);
+  const find = useFinding();
   const { segmenter } = useSession();
   const set = (values: Partial<PaintStroke>) => setView({ brush: { ...brush, ...values } });
   const isEdge = pass.kind === 'edge';
@@ -54,15 +54,9 @@ export function BrushSettings({ matte, pass }: { matte: Matte; pass: PaintPass |
     const label = `${matte.name}: take a stroke back`;
     if (pass.kind === 'paint')
       return run(setPass(label, matte.id, pass.id, { strokes: strokes as PaintStroke[] }));
-    setView({ finding: true });
-    try {
-      const asset = await segmenter.brush(undefined, strokes as EdgeStroke[]);
-      run(setPass(label, matte.id, pass.id, { strokes: strokes as EdgeStroke[], asset }));
-    } catch (error) {
-      if (!isAbort(error)) notifications.show({ color: 'red', message: (error as Error).message });
-    } finally {
-      setView({ finding: false });
-    }
+    const asset = await find(() => segmenter.brush(undefined, strokes as EdgeStroke[]));
+    if (asset === undefined) return;
+    run(setPass(label, matte.id, pass.id, { strokes: strokes as EdgeStroke[], asset }));
   }
 
   return (
