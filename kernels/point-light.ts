@@ -1,3 +1,5 @@
+import { seenPast } from './occlusion';
+
 /*
  * Light of one small source on a band of a region, four pixels at a time, spill and air in one pass. Twin of
  * src/core/spill/add-point-spill.ts and src/core/air/add-point-air.ts: same formulas, 32-bit, with a polynomial atan.
@@ -64,7 +66,8 @@ function angle(y: v128, x: v128): v128 {
 /**
  * Adds a source's spill and air to rows of a region. `width` is at least 4. `params`: ray at the first pixel's middle
  * (3), ray step to the right (3), ray step down (3), source place from the eye (3), spill candela, air candela over
- * 4 pi, squared radius. Planes begin at the region's first pixel; `from` and `to` count its rows.
+ * 4 pi, squared radius, radius, where it faces (3), and 1 where it shines evenly. Planes begin at the region's first
+ * pixel; `from` and `to` count its rows. `occluders`: what casts shadows, or 0.
  */
 export function addPointLight(
   spill: usize,
@@ -76,6 +79,7 @@ export function addPointLight(
   unturnedPlane: usize,
   land: usize,
   params: usize,
+  occluders: usize,
   width: i32,
   from: i32,
   to: i32,
@@ -89,6 +93,11 @@ export function addPointLight(
   const spillCandela = v128.load32_splat(params + 48);
   const airScale = v128.load32_splat(params + 52);
   const soft = v128.load32_splat(params + 56);
+  const radius = load<f32>(params + 60);
+  const facesX = v128.load32_splat(params + 64);
+  const facesY = v128.load32_splat(params + 68);
+  const facesZ = v128.load32_splat(params + 72);
+  const even = v128.load32_splat(params + 76);
   const inversePi = f32x4.splat(0.3183098862);
 
   for (let y = from; y < to; y++) {
@@ -135,7 +144,21 @@ export function addPointLight(
         f32x4.mul(known, f32x4.sub(ONE, unturned)),
         f32x4.div(f32x4.mul(f32x4.pmax(ZERO, turned), unturned), distance),
       );
-      const lit = f32x4.div(f32x4.mul(f32x4.mul(v128.load(land + at), spillCandela), cosine), d2);
+      const leaving = f32x4.add(
+        f32x4.add(f32x4.mul(lx, facesX), f32x4.mul(ly, facesY)),
+        f32x4.mul(lz, facesZ),
+      );
+      const sent = f32x4.add(even, f32x4.max(ZERO, f32x4.neg(f32x4.div(leaving, distance))));
+      let lit = f32x4.div(
+        f32x4.mul(f32x4.mul(f32x4.mul(v128.load(land + at), spillCandela), sent), cosine),
+        d2,
+      );
+      if (occluders != 0 && v128.any_true(f32x4.gt(lit, ZERO))) {
+        const seenX = f32x4.mul(rx, reach);
+        const seenY = f32x4.mul(ry, reach);
+        const seenZ = f32x4.mul(rz, reach);
+        lit = f32x4.mul(lit, seenPast(occluders, seenX, seenY, seenZ, lx, ly, lz, radius));
+      }
 
       const t0 = f32x4.div(
         f32x4.add(f32x4.add(f32x4.mul(px, rx), f32x4.mul(py, ry)), f32x4.mul(pz, rz)),

@@ -1,7 +1,7 @@
 import { kelvinGel } from '@/core/fixture/defaults';
 import type { Region } from '@/core/plane/region';
 import type { CubeLut } from '@/core/grade/cube-lut';
-import { newScene } from '@/core/scene/new-scene';
+import { newScene, PLAIN_GRIP } from '@/core/scene/new-scene';
 import type { Circuit, Fixture, Scene } from '@/core/scene/schema';
 import type { RenderAssets } from '@/engine/render-assets';
 import type { Size } from '@/engine/sizes';
@@ -39,13 +39,26 @@ export function streetLamp(id: string, u: number, more: Partial<Fixture> = {}): 
     spill: 0,
     bars: 0,
     barGlow: 0.4,
+    path: [],
+    interior: 0.4,
+    standOff: 0.05,
     ...more,
   };
 }
 
 /** A circuit with everything at its middle. */
 export function testCircuit(id: string, more: Partial<Circuit> = {}): Circuit {
-  return { id, name: id, level: 0, lampLevel: 0, spillLevel: 0, muted: false, solo: false, ...more };
+  return {
+    id,
+    name: id,
+    level: 0,
+    lampLevel: 0,
+    spillLevel: 0,
+    grip: { ...PLAIN_GRIP },
+    muted: false,
+    solo: false,
+    ...more,
+  };
 }
 
 /** A scene on the street with some lamps on one circuit. */

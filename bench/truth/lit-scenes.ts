@@ -1,6 +1,13 @@
 import { FIXTURE_KINDS, kelvinGel } from '@/core/fixture/defaults';
-import { newScene } from '@/core/scene/new-scene';
+import { newScene, PLAIN_GRIP } from '@/core/scene/new-scene';
 import type { Circuit, Fixture, GroundPlan, Scene } from '@/core/scene/schema';
+
+/** A pane drawn by hand: its outline, its foot, lumens. */
+interface Drawn {
+  outline: [u: number, v: number][];
+  foot: [u: number, v: number];
+  lumens: number;
+}
 
 /** What a person enters for a plate: a handful of numbers, and each lamp with its foot. */
 interface Entered {
@@ -11,10 +18,8 @@ interface Entered {
   walls: { foot: [u: number, v: number][]; height: number }[];
   decks: { outline: [u: number, v: number][]; height: number }[];
   /** Groups of the truth: lamps as place, foot, radius, lumens. */
-  groups: Record<
-    string,
-    [u: number, v: number, footU: number, footV: number, size: number, lumens: number][]
-  >;
+  /** Groups of the truth: fixtures of the plate's notes by name, and what a person lights where the notes have a lamp in a room. */
+  groups: Record<string, { named: string[]; panes?: Drawn[] }>;
 }
 
 export const ENTERED: Entered[] = [
@@ -58,9 +63,25 @@ export const ENTERED: Entered[] = [
       },
     ],
     groups: {
-      lamp1: [[0.5534, 0.266, 0.552, 0.7465, 0.0116, 3000]],
-      lamp2: [[0.486, 0.3643, 0.4849, 0.6535, 0.007, 3000]],
-      lamp3: [[0.4554, 0.4088, 0.4546, 0.6116, 0.0051, 3000]],
+      lamp1: { named: ['lamp_1'] },
+      lamp2: { named: ['lamp_2'] },
+      lamp3: { named: ['lamp_3'] },
+      kiosk: {
+        named: [],
+        panes: [
+          {
+            outline: [
+              [0.022, 0.45],
+              [0.172, 0.455],
+              [0.172, 0.6],
+              [0.022, 0.605],
+            ],
+            foot: [0.1, 0.731],
+            lumens: 1100,
+          },
+        ],
+      },
+      houses: { named: [1, 2, 3, 4, 5, 6].map((n) => `house_blind_${n}`) },
     },
   },
   {
@@ -86,28 +107,136 @@ export const ENTERED: Entered[] = [
         height: 8,
       },
     ],
-    decks: [],
+    decks: [
+      {
+        outline: [
+          [0.402, 0.52],
+          [0.541, 0.512],
+          [0.44, 0.535],
+          [0.362, 0.53],
+        ],
+        height: 3.2,
+      },
+    ],
     groups: {
-      canopy_bulbs: [
-        [0.4347, 0.5199, 0.4342, 0.7562, 0.003, 420],
-        [0.4951, 0.5223, 0.496, 0.7522, 0.003, 420],
-        [0.4208, 0.5274, 0.42, 0.7479, 0.0028, 420],
-        [0.4776, 0.5295, 0.478, 0.7444, 0.0027, 420],
-        [0.4085, 0.534, 0.4075, 0.7407, 0.0026, 420],
-        [0.4622, 0.5358, 0.4623, 0.7376, 0.0025, 420],
-        [0.3977, 0.5398, 0.3966, 0.7343, 0.0025, 420],
-        [0.4486, 0.5414, 0.4484, 0.7315, 0.0024, 420],
-        [0.3881, 0.545, 0.3868, 0.7286, 0.0023, 420],
-        [0.4364, 0.5463, 0.436, 0.7261, 0.0023, 420],
-      ],
+      canopy_bulbs: { named: Array.from({ length: 10 }, (_, i) => `canopy_bulb_${i + 1}`) },
+      canopy_board: { named: ['canopy_board_end', 'canopy_board_front'] },
+      neon_word: { named: ['neon_1O', 'neon_2V', 'neon_3L', 'neon_4A', 'neon_4A1'] },
+      neon_comet: { named: ['neon_star', 'neon_tail_1', 'neon_tail_2', 'neon_tail_3'] },
+      windows: {
+        named: [0, 2].map((n) => `upper_front_${n}_blind`).concat([0, 1, 2].map((n) => `tower_${n}_glow`)),
+        panes: [
+          {
+            outline: [
+              [0.92, 0.2],
+              [0.968, 0.21],
+              [0.968, 0.335],
+              [0.92, 0.345],
+            ],
+            foot: [0.944, 0.756],
+            lumens: 600,
+          },
+        ],
+      },
+      foyer: {
+        named: [],
+        panes: [
+          {
+            outline: [
+              [0.897, 0.508],
+              [1.1, 0.51],
+              [1.1, 0.68],
+              [0.9, 0.68],
+            ],
+            foot: [0.97, 0.7545],
+            lumens: 1300,
+          },
+          {
+            outline: [
+              [0.5, 0.535],
+              [0.53, 0.53],
+              [0.53, 0.73],
+              [0.505, 0.73],
+            ],
+            foot: [0.515, 0.735],
+            lumens: 600,
+          },
+        ],
+      },
     },
   },
 ];
 
 const place = ([u, v]: [number, number]) => ({ u, v });
 
+/** Kinds of the notes as kinds of fixtures. */
+const KIND: Record<string, Fixture['kind']> = {
+  lantern: 'globe',
+  globe: 'globe',
+  window: 'pane',
+  sign_panel: 'pane',
+  neon_tube: 'tube',
+};
+
+/** A fixture as the notes of a plate have it, and as a person with a good eye places it. */
+interface Noted {
+  name: string;
+  kind: string;
+  centre: [u: number, v: number];
+  foot_point: [u: number, v: number];
+  lumens: number;
+  radius_fraction_of_width?: number;
+  outline?: [u: number, v: number][];
+  polyline?: [u: number, v: number][];
+  colour_temperature_K?: number;
+}
+
+const PLAIN = { spill: 0, bars: 0, barGlow: 0, interior: 0, standOff: 0, gel: kelvinGel(2850) } as const;
+
+function notedFixture(circuit: string, noted: Noted): Fixture {
+  const kind = KIND[noted.kind];
+  const { heart, halo, lumens } = FIXTURE_KINDS[kind];
+  const [at, foot] = [place(noted.centre), place(noted.foot_point)];
+  const path = kind === 'globe' ? [] : (noted.outline ?? noted.polyline ?? []).map(place);
+  const size = noted.radius_fraction_of_width ?? 0.003;
+  const own = { id: noted.name, name: noted.name, circuit, kind, at, foot, path, heart, halo };
+  return { ...PLAIN, ...own, size, lumens: kind === 'tube' ? lumens : noted.lumens };
+}
+
+function drawnPane(circuit: string, { outline, foot, lumens }: Drawn, index: number): Fixture {
+  const id = `${circuit}-pane-${index}`;
+  const middle = (c: 0 | 1) => outline.reduce((sum, corner) => sum + corner[c], 0) / outline.length;
+  const noted = {
+    name: id,
+    kind: 'window',
+    centre: [middle(0), middle(1)],
+    foot_point: foot,
+    lumens,
+    outline,
+  };
+  return notedFixture(circuit, noted as Noted);
+}
+
+/** The fixtures of a plate's groups, one circuit each, named after the group. */
+export function litFixtures({ groups }: Entered, notes: { fixtures: Noted[] }): Fixture[] {
+  return Object.entries(groups).flatMap(([circuit, { named, panes = [] }]) => [
+    ...named.map((name) =>
+      notedFixture(
+        circuit,
+        notes.fixtures.find((noted) => noted.name === name)!,
+      ),
+    ),
+    ...panes.map((pane, index) => drawnPane(circuit, pane, index)),
+  ]);
+}
+
 /** A scene with one circuit a group, named after it. Nothing of the night dims or tints its lamps. */
-export function enteredScene(entered: Entered, plate: Scene['plate'], evenOut: number): Scene {
+export function enteredScene(
+  entered: Entered,
+  fixtures: Fixture[],
+  plate: Scene['plate'],
+  evenOut: number,
+): Scene {
   const { horizon, eyeHeight, lens, walls, decks, groups } = entered;
   const scene = newScene(entered.plate, plate, lens);
   const plan: GroundPlan = {
@@ -128,31 +257,13 @@ export function enteredScene(entered: Entered, plate: Scene['plate'], evenOut: n
       height,
     })),
   };
-  const { heart, halo } = FIXTURE_KINDS.globe;
-  const fixtures = Object.entries(groups).flatMap(([circuit, lamps]) =>
-    lamps.map(([u, v, footU, footV, size, lumens], i): Fixture => ({
-      id: `${circuit}-${i}`,
-      kind: 'globe',
-      name: `${circuit} ${i}`,
-      circuit,
-      at: { u, v },
-      foot: { u: footU, v: footV },
-      size,
-      gel: kelvinGel(2850),
-      lumens,
-      heart,
-      halo,
-      spill: 0,
-      bars: 0,
-      barGlow: 0,
-    })),
-  );
   const circuits = Object.keys(groups).map((id): Circuit => ({
     id,
     name: id,
     level: 0,
     lampLevel: 0,
     spillLevel: 0,
+    grip: { ...PLAIN_GRIP },
     muted: false,
     solo: false,
   }));

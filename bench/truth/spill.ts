@@ -11,7 +11,7 @@ import { createServerRenderer } from '@/server/render-service';
 import { openWorkspace } from '@/server/workspace';
 import { fitByHand, ORDINARY, paintByHand } from './by-hand';
 import { createLightError, luminances } from './light-error';
-import { ENTERED, enteredScene } from './lit-scenes';
+import { ENTERED, enteredScene, litFixtures } from './lit-scenes';
 import { halfFloats, TRUTH, TRUTH_ROOT, truthIds } from './truth-files';
 
 /** How much of the day's shading is taken out before lamps light the plate. */
@@ -37,8 +37,15 @@ for (const entered of ENTERED) {
   const ids = await truthIds(entered.plate);
   const received = await receiveFromDisk(dataDir, `demo/plates/${entered.plate}.jpg`);
   const { width, height } = await takePlate(space, received);
-  const scene = parseScene(enteredScene(entered, { asset: received.hash, width, height }, EVEN_OUT));
-  for (const [group, lamps] of Object.entries(entered.groups)) {
+  const notes = JSON.parse(await readFile(join(TRUTH_ROOT, entered.plate, 'notes.json'), 'utf8'));
+  const fixtures = litFixtures(entered, notes);
+  const scene = parseScene(
+    enteredScene(entered, fixtures, { asset: received.hash, width, height }, EVEN_OUT),
+  );
+  for (const group of Object.keys(entered.groups)) {
+    const lamps = fixtures
+      .filter(({ circuit }) => circuit === group)
+      .map(({ at, foot }) => [at.u, at.v, foot.u, foot.v] as const);
     const truth = await trueLight(entered.plate, group);
     const error = createLightError(truth, ids);
     const light = luminances(await renderer.circuit({ scene, region }, group, SPILL, never));

@@ -8,7 +8,17 @@ import type { Weights } from '@/core/picture/weights';
 import type { Camera } from '@/core/plan/camera';
 import type { Region } from '@/core/plane/region';
 import type { PointLight } from '@/core/spill/point-light';
-import type { BaseRefs, GradeRefs, LayerRefs, PlaneRef, PlateRefs, ReliefRefs, Rows } from './task';
+import { OCCLUDER_BYTES, writeOccluders } from './occluder-block';
+import type {
+  BaseRefs,
+  GradeRefs,
+  LayerRefs,
+  OccluderRefs,
+  PlaneRef,
+  PlateRefs,
+  ReliefRefs,
+  Rows,
+} from './task';
 
 /** What `kernels/` exports. All arguments are numbers: byte offsets into the shared memory, and counts. */
 interface KernelExports {
@@ -45,13 +55,18 @@ export interface Kernels {
     region: Region,
     rows: Rows,
     light: PointLight,
+    /** Must fit, as `fitsOccluders` says. */
+    occluders: OccluderRefs,
   ) => void;
 }
 
-/** Bytes of shared memory that one worker's kernels need for their tables. */
-export const KERNEL_SCRATCH = 65536;
+/** Bytes of the scratch for tables and parameters; what casts shadows lies behind them. */
+const TABLES = 65536;
 
-/* Layout of the scratch: display codes, parameters, four pixels, then a row of LAYER_BYTES a layer. */
+/** Bytes of shared memory that one worker's kernels need. */
+export const KERNEL_SCRATCH = TABLES + OCCLUDER_BYTES;
+
+/* Layout of the tables: display codes, parameters, four pixels, then a row of LAYER_BYTES a layer. */
 const PARAMS = DISPLAY_CODE_STEPS;
 const PIXELS = PARAMS + 256;
 const LAYERS = PIXELS + 64;
@@ -69,7 +84,7 @@ export function createKernels(
   const params = new Float32Array(memory.buffer, scratch + PARAMS, 48);
 
   return {
-    mostLayers: Math.floor((KERNEL_SCRATCH - LAYERS) / LAYER_BYTES),
+    mostLayers: Math.floor((TABLES - LAYERS) / LAYER_BYTES),
     mixRows(out, { plate, night, distance }, layers, { ambient, mist, layers: weights }, width, rows) {
       params.set([ambient, ...mist.color, FILM.toe, FILM.inset, mist.perMetre]);
       layers.forEach(({ spill, air, source, sourceRows }, k) => {
@@ -135,7 +150,7 @@ export function createKernels(
         count,
       );
     },
-    addPointLight(out, relief, camera, region, rows, light) {
+    addPointLight(out, relief, camera, region, rows, light, occluders) {
       const { corner, across, down, eyeHeight } = camera;
       const u = (region.left + 0.5) / region.fullWidth;
       const v = (region.top + 0.5) / region.fullHeight;
@@ -150,7 +165,11 @@ export function createKernels(
         light.spillCandela,
         light.airCandela / (4 * Math.PI),
         light.radius * light.radius,
+        light.radius,
+        ...(light.facing ?? [0, 0, 0]),
+        light.facing ? 0 : 1,
       ]);
+      const block = writeOccluders(memory, scratch + TABLES, occluders, camera, light);
       exports.addPointLight(
         out.spill,
         out.air,
@@ -161,6 +180,7 @@ export function createKernels(
         relief.unturned,
         relief.land,
         scratch + PARAMS,
+        block,
         region.width,
         rows.from,
         rows.to,

@@ -1,8 +1,7 @@
-import { globeBounds, type GlobeSource } from '@/core/fixture/add-globe-source';
-import { globeLight, globeLuminance } from '@/core/fixture/globe-light';
-import { glassTone } from '@/core/fixture/glass-tone';
-import { placeFixture } from '@/core/fixture/place-fixture';
+import { fixtureLights } from '@/core/fixture/fixture-lights';
+import { sourceBounds, visibleSource } from '@/core/fixture/visible-source';
 import type { Camera } from '@/core/plan/camera';
+import { wallPieces } from '@/core/plan/surfaces';
 import { wholeRegion } from '@/core/plane/region';
 import type { Fixture } from '@/core/scene/schema';
 import type { FrameRequest } from './frame-request';
@@ -45,14 +44,14 @@ export function createLayerNodes(
     return { blocks, refs: { ...refs, sourceRows } };
   }
 
-  /** How a lamp with dark things over its glass looks: their darkness is measured against the glass, on the small copy. */
-  async function barsOf(request: FrameRequest, fixture: Fixture, signal: AbortSignal) {
-    const { bars: amount, barGlow: glow, at, size } = fixture;
-    if (amount === 0) return undefined;
-    const { plate } = request.scene;
+  /** How fixtures look, where they are seen; measured against the small copy of the plate. */
+  async function sourcesOf(request: FrameRequest, camera: Camera, fixtures: Fixture[], signal: AbortSignal) {
+    const { plate, plan } = request.scene;
     const { width, height } = surveySize(plate);
     const { refs } = await plateNode(plate.asset, wholeRegion(width, height), signal);
-    return { amount, glow, tone: glassTone(views.plateAt(refs, width, height), at, size) };
+    const small = views.plateAt(refs, width, height);
+    const walls = wallPieces(camera, plan.walls);
+    return fixtures.flatMap((fixture) => visibleSource(camera, walls, fixture, small) ?? []);
   }
 
   /** What the surfaces that fixtures light give on, found on the small copy. */
@@ -76,7 +75,7 @@ export function createLayerNodes(
       const plate = (await plateNode(scene.plate.asset, small.region, signal)).refs;
       const survey = (await surveyNode(small, signal)).refs;
       const occluders = await occludersOf(small, camera, signal);
-      const lights = fixtures.map((fixture) => globeLight(fixture, placeFixture(camera, fixture)));
+      const lights = fixtureLights(camera, occluders.walls, fixtures);
       const common = { relief, camera, plate } as const;
       const direct = await layerPlanes(small, { from: 0, to: 0 }, signal, (out) =>
         inBands(small.region, signal, (rows) => ({
@@ -119,19 +118,13 @@ export function createLayerNodes(
     const split = still.length > 0 && still.length < fixtures.length;
     const base = split ? (await layerNode(request, camera, still, signal)).refs : undefined;
     const fresh = base ? fixtures.filter(({ id }) => id === moving) : fixtures;
-    const lights = fresh.map((fixture) => globeLight(fixture, placeFixture(camera, fixture)));
-    const sources: GlobeSource[] = [];
-    for (const fixture of fixtures) {
-      const { at, size, heart, halo } = fixture;
-      const luminance = globeLuminance(fixture, placeFixture(camera, fixture).radius);
-      const bars = await barsOf(request, fixture, signal);
-      sources.push({ at, size, heart, halo, luminance, bars });
-    }
+    const sources = await sourcesOf(request, camera, fixtures, signal);
     const sourceRows = unionRows(
-      sources.map((source) => globeBounds(source, region)),
+      sources.map((source) => sourceBounds(source, region)),
       region,
     );
     const occluders = await occludersOf(request, camera, signal);
+    const lights = fixtureLights(camera, occluders.walls, fresh);
     if (moving === undefined) for (const fixture of fixtures) resting.set(fixture.id, fixture);
     const bounce = await bounceOf(request, camera, fresh.map(atRest), signal);
     const task = {

@@ -87,9 +87,11 @@ export function reliefKey(request: FrameRequest): string {
 /** Depends on all that shapes the light, and on nothing that only weighs it. */
 export function layerKey(request: FrameRequest, fixtures: Fixture[]): string {
   const shapes = fixtures.map((fixture) => {
-    const { at, foot, size, lumens, heart, halo, spill, bars, barGlow } = fixture;
-    const own = [at.u, at.v, foot.u, foot.v, size, lumens, heart, halo, spill, bars, barGlow].join();
-    return `${own} ${holdKey(request, fixture)}`;
+    const { kind, at, foot, path, size, lumens, heart, halo, spill } = fixture;
+    const { bars, barGlow, interior, standOff } = fixture;
+    const own = [kind, at.u, at.v, foot.u, foot.v, size, lumens, heart, halo, spill, bars, barGlow];
+    const way = path.flatMap(({ u, v }) => [u, v]);
+    return `${[...own, interior, standOff, ...way].join()} ${holdKey(request, fixture)}`;
   });
   // While a lamp is dragged, what surfaces give on of its light does not follow.
   const dragged = fixtures.some(({ id }) => id === request.moving);

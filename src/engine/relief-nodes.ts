@@ -1,21 +1,26 @@
 import type { Camera } from '@/core/plan/camera';
 import { RELIEF_PLANES } from '@/core/plan/relief';
-import { standsAhead, wallPieces } from '@/core/plan/surfaces';
+import { levelPieces, standsAhead, wallPieces } from '@/core/plan/surfaces';
 import { wholeRegion } from '@/core/plane/region';
+import { boundsOf, type Bounds } from '@/core/spill/occlusion';
+import { SOFT_LEVELS } from '@/core/spill/soft-coverage';
 import type { FrameRequest } from './frame-request';
 import type { Graph } from './graph';
 import type { MatteNodes } from './matte-nodes';
-import { matteOf, reliefKey } from './node-keys';
+import { matteKey, matteOf, reliefKey } from './node-keys';
+import { createViews } from './perform/memory-views';
 import type { PlateNodes } from './plate-nodes';
 import { surveySize } from './sizes';
 import type { OccluderRefs, PlaneRef, ReliefRefs } from './task';
 
 /** Nodes that follow from the ground plan: the relief of a region, and what casts shadows. */
 export function createReliefNodes(
-  { store, inBands, planes }: Graph,
+  { arena, pool, store, inBands, planes }: Graph,
   { plateNode, surveyNode }: PlateNodes,
   { matteNode }: MatteNodes,
 ) {
+  const views = createViews(arena.memory);
+
   /** The standees of a request's ground plan with their coverage of its region. */
   async function standeesOf(request: FrameRequest, camera: Camera, signal: AbortSignal) {
     const standees: { ahead: number; coverage: PlaneRef }[] = [];
@@ -41,20 +46,37 @@ export function createReliefNodes(
       return planes(sizes, signal, (out) => inBands(region, signal, (rows) => ({ ...task, rows, out })));
     });
 
+  /** A matte's coverage on the small copy, blurred to every width that a shadow's edge may have. */
+  const softNode = (request: FrameRequest, id: string, signal: AbortSignal) => {
+    const matte = matteOf(request.scene, id);
+    return store.node<{ levels: PlaneRef; bounds: Bounds }>(`soft ${matteKey(request, matte)}`, async () => {
+      const { width, height } = request.region;
+      const coverage = await matteNode(request, matte, signal);
+      const { blocks, refs } = await planes({ levels: SOFT_LEVELS * width * height }, signal, (out) =>
+        pool.run({ type: 'prefilter', coverage, width, height, out: out.levels }, signal),
+      );
+      const bounds = boundsOf(views.floats(coverage, width * height), width, height);
+      return { blocks, refs: { ...refs, bounds } };
+    });
+  };
+
   async function occludersOf(
     request: FrameRequest,
     camera: Camera,
     signal: AbortSignal,
   ): Promise<OccluderRefs> {
-    const { width, height } = surveySize(request.scene.plate);
+    const { plan, plate } = request.scene;
+    const { width, height } = surveySize(plate);
     const small = { ...request, region: wholeRegion(width, height) };
-    const standees = await standeesOf(small, camera, signal);
+    const standees: OccluderRefs['standees'] = [];
+    for (const standee of plan.standees) {
+      const { levels, bounds } = (await softNode(small, standee.matte, signal)).refs;
+      standees.push({ ahead: standsAhead(camera, standee), width, height, levels, bounds });
+    }
     return {
-      walls: wallPieces(camera, request.scene.plan.walls),
-      standees: standees.map(({ ahead, coverage }) => ({
-        ahead,
-        coverage: { width, height, data: coverage },
-      })),
+      walls: wallPieces(camera, plan.walls),
+      decks: levelPieces(camera, plan.decks).filter(({ height: above }) => above > 0),
+      standees,
     };
   }
 

@@ -323,7 +323,10 @@ describe('renderer', () => {
       ],
       height: 1,
     };
-    const standee = { id: 's', name: 'Half', matte: 'half', foot: { u: 0.25, v: 0.72 } };
+    const standee = {
+      ...{ id: 's', name: 'Half', matte: 'half', foot: { u: 0.25, v: 0.72 } },
+      ...{ roundness: 0, crease: 0 },
+    };
     const spill = (plan: Partial<Scene['plan']>) =>
       renderer.circuit(
         { scene: { ...base, plan: { ...base.plan, ...plan } }, region: WHOLE },

@@ -1,8 +1,9 @@
-import type { GlobeSource } from '@/core/fixture/add-globe-source';
+import type { VisibleSource } from '@/core/fixture/visible-source';
 import type { Camera } from '@/core/plan/camera';
 import type { RELIEF_PLANES } from '@/core/plan/relief';
 import type { Surfaces } from '@/core/plan/surfaces';
 import type { Region } from '@/core/plane/region';
+import type { Occluders, StandingCoverage } from '@/core/spill/occlusion';
 import type { PointLight } from '@/core/spill/point-light';
 import type { AmbientLight } from '@/core/night/ambient-light';
 import type { Surround } from '@/core/night/surroundings';
@@ -59,9 +60,8 @@ export type FoundRefs = Record<string, LineRefs>;
 export type SurfaceRefs = Omit<Surfaces, 'standees'> & { standees: { ahead: number; coverage: PlaneRef }[] };
 
 /** What casts shadows; coverages of standees are on the small copy. */
-export interface OccluderRefs {
-  walls: Surfaces['walls'];
-  standees: { ahead: number; coverage: PictureRef }[];
+export interface OccluderRefs extends Pick<Occluders, 'walls' | 'decks'> {
+  standees: (Omit<StandingCoverage, 'levels'> & { levels: PlaneRef })[];
 }
 
 /** Local lines of a colour guide on a copy of the plate. */
@@ -241,8 +241,8 @@ export type Task =
       base?: LayerRefs;
       /** Lights to add to the base. */
       lights: PointLight[];
-      /** Every visible lamp of the layer. */
-      sources: GlobeSource[];
+      /** Every fixture of the layer that is seen. */
+      sources: VisibleSource[];
       /** What lit surfaces add to the spill, of the whole plate. */
       bounce?: PictureRef;
       /** The plate, in which dark things over a lamp's glass are looked for. */
@@ -265,6 +265,7 @@ export type Task =
       region: Region;
       out: PlaneRef;
     }
+  | { type: 'prefilter'; coverage: PlaneRef; width: number; height: number; out: PlaneRef }
   | { type: 'hold'; parts: HeldLayer[]; region: Region; rows: Rows; out: LayerRefs }
   | {
       type: 'mix';

@@ -4,6 +4,7 @@ import { metresPerWidth, placeOnStalk, footForHeight } from '@/core/plan/place-o
 import type { PlatePoint } from '@/core/plan/camera';
 import { RANGES, type Range } from '@/core/scene/ranges';
 import type { Circuit, Fixture, Scene } from '@/core/scene/schema';
+import { PLAIN_GRIP } from '@/core/scene/new-scene';
 import { cameraOf } from '@/core/picture/camera-of';
 
 const hold = (value: number, { min, max }: Range) => Math.min(max, Math.max(min, value));
@@ -24,6 +25,7 @@ export function newCircuit(scene: Scene): Circuit {
     level: 0,
     lampLevel: 0,
     spillLevel: 0,
+    grip: { ...PLAIN_GRIP },
     muted: false,
     solo: false,
   };
@@ -51,6 +53,9 @@ export function newGlobe(scene: Scene, at: PlatePoint, circuit: Circuit): Fixtur
     spill: 0,
     bars: 0,
     barGlow: 0.4,
+    path: [],
+    interior: kind.interior,
+    standOff: kind.standOff,
   };
 }
 

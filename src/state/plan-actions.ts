@@ -50,11 +50,14 @@ export const newDeck = (scene: Scene, from: PlatePoint, to: PlatePoint): Deck =>
   height: DECK_HEIGHT,
 });
 
+/** A standee that is stood up is half a barrel, a little creased: people and plants are. */
+const STOOD = { roundness: 0.5, crease: 0.3 } as const;
+
 /** A matte stood up. It stands at its lowest place. */
 export function newStandee(scene: Scene, matte: { id: string; name: string }, foot: PlatePoint): Standee {
   const taken = scene.plan.standees.some(({ name }) => name === matte.name);
   const name = taken ? freeName(matte.name, scene.plan.standees) : matte.name;
-  return { id: crypto.randomUUID(), name, matte: matte.id, foot: footAt(scene, foot) };
+  return { id: crypto.randomUUID(), name, matte: matte.id, foot: footAt(scene, foot), ...STOOD };
 }
 
 /** The middle of the lowest row that a coverage reaches; undefined where it covers nothing. */

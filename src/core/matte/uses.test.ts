@@ -34,7 +34,10 @@ const scene: Scene = {
   ],
   places: [{ matte: 'm', outside: true, stops: -1 }],
 };
-scene.plan = { ...scene.plan, standees: [{ id: 'st', name: 'Crowd', matte: 'm', foot: { u: 0.5, v: 0.9 } }] };
+scene.plan = {
+  ...scene.plan,
+  standees: [{ id: 'st', name: 'Crowd', matte: 'm', foot: { u: 0.5, v: 0.9 }, roundness: 0, crease: 0 }],
+};
 
 describe('usesOf', () => {
   it('names every use of a matte, and none of one that is not used', () => {

@@ -55,8 +55,9 @@ describe('pictureWeights', () => {
 
   it('dims a circuit by its stops in spill, air and source alike, and by the master', () => {
     const at = (level: number, master = 0) =>
-      weigh(scene([circuit('a', { level })], [fixture('1', 'a')], { desk: { ambient: 0, master } }))
-        .layers[0];
+      weigh(
+        scene([circuit('a', { level })], [fixture('1', 'a')], { desk: { ambient: 0, moon: -10, master } }),
+      ).layers[0];
     for (const part of ['spill', 'air', 'source'] as const) {
       expect(at(-2)[part][0]).toBeCloseTo(at(0)[part][0] / 4, 9);
       expect(at(0, -1)[part][0]).toBeCloseTo(at(0)[part][0] / 2, 9);

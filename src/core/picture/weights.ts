@@ -1,6 +1,5 @@
 import { MIDDLE_GREY } from '../color/middle-grey';
 import type { Rgb } from '../color/rgb';
-import { GLASS_HOLD } from '../fixture/globe';
 import { gelColor } from '../fixture/gel-color';
 import { blackbodyRgb } from '../color/planckian';
 import { CAMERA_WHITE } from '../night/ambient-gains';
@@ -75,7 +74,7 @@ export function pictureWeights(scene: Scene, layers: readonly Layer[], middle: n
       return {
         spill: times(color, spill * perLux),
         air: times(color, spill * perNit * haze),
-        source: times(color, faderGain(circuit.lampLevel) * perNit * GLASS_HOLD),
+        source: times(color, faderGain(circuit.lampLevel) * perNit),
       };
     }),
   };

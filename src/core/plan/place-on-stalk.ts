@@ -3,14 +3,14 @@ import { groundPoint } from './ground';
 import { length, type Vec3 } from './vec3';
 
 /** Nearest that a stalk may stand to the eye, metres. */
-const NEAREST = 0.3;
+export const NEAREST_STALK = 0.3;
 
 /**
  * Where a fixture hangs in the world. Its foot says how far ahead it stands; the drop is the point of that upright
  * plane which is seen at `at`.
  */
 export function placeOnStalk(camera: Camera, at: PlatePoint, foot: PlatePoint): Vec3 {
-  const ahead = Math.max(NEAREST, groundPoint(camera, foot)[1]);
+  const ahead = Math.max(NEAREST_STALK, groundPoint(camera, foot)[1]);
   const ray = rayThrough(camera, at);
   return alongRay(camera, ray, ahead / Math.max(ray[1], 1e-6));
 }

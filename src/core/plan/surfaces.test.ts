@@ -1,11 +1,20 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { occlude } from '../spill/occlusion';
+import { boundsOf, occlude, within, type StandingCoverage } from '../spill/occlusion';
+import { SOFT_LEVELS, softenCoverage } from '../spill/soft-coverage';
 import { wholeRegion } from '../plane/region';
 import { createCamera, project, rayThrough, type PlatePoint } from './camera';
 import { groundPoint } from './ground';
 import { RELIEF_PLANES, reliefOf, type Relief } from './relief';
-import { meetLevel, meetWall, NO_SURFACES, standsAhead, wallPieces, type Surfaces } from './surfaces';
+import {
+  levelPieces,
+  meetLevel,
+  meetWall,
+  NO_SURFACES,
+  standsAhead,
+  wallPieces,
+  type Surfaces,
+} from './surfaces';
 import { surveyPlate } from './survey';
 
 const [WIDTH, HEIGHT] = [60, 40];
@@ -30,6 +39,13 @@ function relief(surfaces: Partial<Surfaces>): Relief {
   ) as unknown as Relief;
   reliefOf(out, PLATE, SURVEY, CAMERA, REGION, { ...NO_SURFACES, ...surfaces });
   return out;
+}
+
+/** A standee as light meets it. */
+function standing(ahead: number, data: Float32Array): StandingCoverage {
+  const levels = new Float32Array(SOFT_LEVELS * COUNT);
+  softenCoverage(levels, { width: WIDTH, height: HEIGHT, data });
+  return { ahead, width: WIDTH, height: HEIGHT, levels, bounds: boundsOf(data, WIDTH, HEIGHT) };
 }
 
 /** World place of what a relief shows at a pixel. */
@@ -134,10 +150,10 @@ describe('reliefOf with surfaces', () => {
           for (const name of RELIEF_PLANES) expect(found[name].every(Number.isFinite)).toBe(true);
           const light = { place: [0, 5, 3] as const, spillCandela: 1, airCandela: 1, radius: 0.1 };
           const shade = grey(1);
-          const coverage = { width: WIDTH, height: HEIGHT, data: standee.coverage };
           occlude(shade, found, CAMERA, REGION, light, {
             walls: pieces,
-            standees: [{ ahead: standee.ahead, coverage }],
+            decks: levelPieces(CAMERA, decks),
+            standees: [standing(standee.ahead, standee.coverage)],
           });
           expect(shade.every((share) => share >= 0 && share <= 1)).toBe(true);
         },
@@ -157,7 +173,7 @@ describe('occlude', () => {
   });
   const shadow = (radius: number, walls = wallPieces(CAMERA, [low])) => {
     const out = grey(1);
-    occlude(out, ground, CAMERA, REGION, lamp(radius), { walls, standees: [] });
+    occlude(out, ground, CAMERA, REGION, lamp(radius), { walls, decks: [], standees: [] });
     return (x: number, y: number) => out[pixel(seen(x, y))];
   };
 
@@ -180,14 +196,38 @@ describe('occlude', () => {
   it('casts a standee by its own shape, and none from what the lamp hangs on', () => {
     // Half of the picture, from the middle to the left, stands six metres ahead.
     const half = Float32Array.from({ length: COUNT }, (_, i) => (i % WIDTH < 30 ? 1 : 0));
-    const coverage = { width: WIDTH, height: HEIGHT, data: half };
     const cast = (ahead: number) => {
       const out = grey(1);
-      occlude(out, ground, CAMERA, REGION, lamp(0.01), { walls: [], standees: [{ ahead, coverage }] });
+      occlude(out, ground, CAMERA, REGION, lamp(0.01), {
+        walls: [],
+        decks: [],
+        standees: [standing(ahead, half)],
+      });
       return (x: number, y: number) => out[pixel(seen(x, y))];
     };
     expect([cast(6)(-1.5, 4), cast(6)(1.5, 4)]).toEqual([0, 1]);
     expect(cast(6)(-1.5, 7)).toBe(1);
     expect(cast(10)(-1.5, 4)).toBe(1);
+  });
+
+  it('casts a slab, soft at its rim by the size of the source', () => {
+    // A square of two metres a side, two metres up, under a lamp at three: its shadow on the ground is three times as large.
+    const corners = [
+      [-1, 9],
+      [1, 9],
+      [1, 11],
+      [-1, 11],
+    ] as const;
+    const cast = (radius: number) => {
+      const out = grey(1);
+      const decks = [{ height: 2, corners }];
+      occlude(out, ground, CAMERA, REGION, lamp(radius), { walls: [], decks, standees: [] });
+      return (x: number, y: number) => out[pixel(seen(x, y))];
+    };
+    expect([cast(0.001)(0, 8), cast(0.001)(0, 6), cast(0.001)(4, 10)]).toEqual([0, 1, 1]);
+    expect(cast(0.5)(0, 7)).toBeGreaterThan(0.02);
+    expect(cast(0.5)(0, 7)).toBeLessThan(0.98);
+    expect(within(corners, 0, 10)).toBeCloseTo(1, 9);
+    expect(within(corners, 3, 10)).toBeCloseTo(-2, 9);
   });
 });

@@ -1,5 +1,5 @@
-import type { Camera, PlatePoint } from './camera';
-import { groundPoint } from './ground';
+import { rayThrough, type Camera, type PlatePoint } from './camera';
+import { FARTHEST_GROUND, groundPoint } from './ground';
 import type { Vec3 } from './vec3';
 
 /** A wall as a person draws it: the corners of its foot on the ground, one after the other. */
@@ -9,6 +9,8 @@ export interface Wall {
   foot: PlatePoint[];
   /** Metres. */
   height: number;
+  /** The matte at which it ends: it is only where this covers. */
+  until?: string;
 }
 
 /** A matte that stands upright on its feet and faces the eye. */
@@ -18,6 +20,10 @@ export interface Standee {
   matte: string;
   /** Where it stands on the ground. */
   foot: PlatePoint;
+  /** 0: flat; 1: as round as a barrel of its width. */
+  roundness: number;
+  /** How far the plate's fine shading tells its folds, 0 to 1. */
+  crease: number;
 }
 
 /** A level surface at a height. */
@@ -55,7 +61,7 @@ export interface WallPiece {
 const SHORTEST = 0.01;
 
 /** The pieces of walls in the world. */
-export function wallPieces(camera: Camera, walls: readonly Wall[]): WallPiece[] {
+export function wallPieces(camera: Camera, walls: readonly Pick<Wall, 'foot' | 'height'>[]): WallPiece[] {
   return walls.flatMap(({ foot, height }) => {
     const corners = foot.map((at) => groundPoint(camera, at));
     return corners.slice(1).flatMap(([bx, by], i) => {
@@ -85,6 +91,28 @@ export function meetWall({ ax, ay, bx, by, height }: WallPiece, eyeHeight: numbe
 export function meetLevel(height: number, eyeHeight: number, rise: number): number {
   const reach = (height - eyeHeight) / rise;
   return reach > 0 && Number.isFinite(reach) ? reach : Infinity;
+}
+
+/** A level surface in the world: its corners, metres, and how high it lies over the ground. */
+export interface LevelPiece {
+  height: number;
+  corners: readonly (readonly [x: number, y: number])[];
+}
+
+/** Decks in the world. Corners that are seen where their level never is lie very far off. */
+export function levelPieces(
+  camera: Camera,
+  decks: readonly Pick<Deck, 'outline' | 'height'>[],
+): LevelPiece[] {
+  return decks.map(({ outline, height }) => ({
+    height,
+    corners: outline.map((at) => {
+      const ray = rayThrough(camera, at);
+      const ahead = Math.max(ray[1], 1e-6);
+      const reach = Math.min(meetLevel(height, camera.eyeHeight, ray[2]), FARTHEST_GROUND / ahead);
+      return [ray[0] * reach, ray[1] * reach] as const;
+    }),
+  }));
 }
 
 /** How far ahead a standee stands, metres. */

@@ -251,6 +251,8 @@ export const removeMatte = (id: string): Command => ({
       matte.passes = matte.passes.filter((pass) => pass.kind !== 'matte' || pass.matte !== id);
     scene.places = scene.places.filter((place) => place.matte !== id);
     scene.plan.standees = scene.plan.standees.filter((standee) => standee.matte !== id);
+    for (const wall of scene.plan.walls) if (wall.until === id) delete wall.until;
+    if (scene.plan.sunShadow?.matte === id) delete scene.plan.sunShadow;
     for (const fixture of scene.fixtures) {
       if (fixture.behind === id) delete fixture.behind;
       if (fixture.only?.matte === id) delete fixture.only;

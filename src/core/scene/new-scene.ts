@@ -1,9 +1,16 @@
 import { WHOLE_FRAME } from '../frame/frame';
 import { FIRST_HOUR, startingNight } from '../night/starting-night';
-import { SCENE_VERSION, type Scene } from './schema';
+import { RANGES } from './ranges';
+import { SCENE_VERSION, type Grip, type Moon, type Scene } from './schema';
 
 /** Lens and eye height of a photo that says nothing about them. */
 const UNKNOWN = { lens: 35, eyeHeight: 1.6, horizon: 0.5 } as const;
+
+/** Where the moon stands before anyone has moved it: high at the left, behind the eye. Moonlight is sunlight, a little warmer. */
+export const FIRST_MOON: Moon = { azimuth: -120, elevation: 40, kelvin: 4150 };
+
+/** All parts take all of the light. */
+export const PLAIN_GRIP: Grip = { dark: 0.1, bright: 0.6, darkShare: 1, brightShare: 1 };
 
 /** An untouched scene around a plate: no fixture burns, the ground plan is a guess. */
 export function newScene(title: string, plate: Scene['plate'], lens?: number): Scene {
@@ -26,6 +33,7 @@ export function newScene(title: string, plate: Scene['plate'], lens?: number): S
     },
     fixtures: [],
     circuits: [],
-    desk: { ambient: 0, master: 0 },
+    moon: { ...FIRST_MOON },
+    desk: { ambient: 0, moon: RANGES.level.min, master: 0 },
   };
 }

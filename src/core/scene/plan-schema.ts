@@ -5,18 +5,26 @@ import { id, name, platePoint, ranged } from './fields';
 export const MOST_SURFACES = 60;
 export const MOST_CORNERS = 40;
 
-/** A wall: the corners of its foot on the ground, and its height in metres. */
+/** A wall: the corners of its foot on the ground, its height in metres, and the matte at which it ends, if any. */
 export const wallSchema = object({
   id: id(),
   name: name(),
   foot: array(platePoint()).required().min(2).max(MOST_CORNERS),
   height: ranged('wallHeight'),
+  until: id().optional(),
 })
   .noUnknown()
   .required();
 
-/** A matte that stands upright at its foot. */
-export const standeeSchema = object({ id: id(), name: name(), matte: id(), foot: platePoint() })
+/** A matte that stands upright at its foot: how round it is, and how far the plate's fine shading creases it. */
+export const standeeSchema = object({
+  id: id(),
+  name: name(),
+  matte: id(),
+  foot: platePoint(),
+  roundness: ranged('strength'),
+  crease: ranged('strength'),
+})
   .noUnknown()
   .required();
 

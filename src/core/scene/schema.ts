@@ -6,7 +6,7 @@ import { nightSchema } from './night-schema';
 import { deckSchema, MOST_SURFACES, standeeSchema, wallSchema } from './plan-schema';
 
 /** Names a scene file's version; see `upgrade.ts` for older ones. */
-export const SCENE_VERSION = 4;
+export const SCENE_VERSION = 5;
 
 /** Most fixtures that one scene holds. */
 export const MOST_FIXTURES = 500;
@@ -20,16 +20,28 @@ const gelSchema = object({
   .noUnknown()
   .required();
 
+/** Most points of a pane's outline or a tube's path. */
+export const MOST_POINTS = 400;
+
+/** Kinds of fixtures. */
+export const KINDS = ['globe', 'pane', 'tube', 'offstage'] as const;
+
+/** Fewest points of a kind's path; kinds that are not named have none. */
+const FEWEST_POINTS: Partial<Record<(typeof KINDS)[number], number>> = { pane: 3, tube: 2 };
+
 const fixtureSchema = object({
   id: id(),
-  kind: string().oneOf(['globe']).required(),
+  kind: string().oneOf(KINDS).required(),
   name: name(),
   circuit: id(),
   at: platePoint(),
   foot: platePoint(),
+  /** The outline of a pane, or the way of a tube, as it is seen. */
+  path: array(platePoint()).required().max(MOST_POINTS),
   /** Radius of the glass as a fraction of the plate's width. */
   size: ranged('size'),
   gel: gelSchema,
+  /** Of a tube, per metre. */
   lumens: ranged('lumens'),
   heart: ranged('heart'),
   halo: ranged('halo'),
@@ -38,6 +50,10 @@ const fixtureSchema = object({
   /** How far thin dark things over the glass stay dark, and how much light they catch near the bulb. */
   bars: ranged('strength'),
   barGlow: ranged('strength'),
+  /** How much of the plate is still seen in a pane's lit glass. */
+  interior: ranged('strength'),
+  /** How far a tube stands off from what is behind it, metres. */
+  standOff: ranged('standOff'),
   /** The matte of what stands in front of it: it hides the lamp and its halo. */
   behind: id().optional(),
   /** The matte inside or outside of which alone its spill lands. */
@@ -45,6 +61,22 @@ const fixtureSchema = object({
     .noUnknown()
     .optional()
     .default(undefined),
+})
+  .noUnknown()
+  .required()
+  .test('path', 'a pane has too few corners, or a tube too few points', (fixture) => {
+    const fewest = FEWEST_POINTS[fixture.kind] ?? 0;
+    return (fixture.path?.length ?? 0) >= fewest;
+  });
+
+/** How dark and bright parts of what lies beneath take a circuit's light. */
+const gripSchema = object({
+  /** Display tone up to which all takes the dark share; from the bright one on, the bright share. */
+  dark: ranged('tone'),
+  bright: ranged('tone'),
+  /** What of the light they take; 1 is all of it. */
+  darkShare: ranged('gripShare'),
+  brightShare: ranged('gripShare'),
 })
   .noUnknown()
   .required();
@@ -55,6 +87,7 @@ const circuitSchema = object({
   level: ranged('level'),
   lampLevel: ranged('level'),
   spillLevel: ranged('level'),
+  grip: gripSchema,
   muted: boolean().strict().required(),
   solo: boolean().strict().required(),
 })
@@ -110,6 +143,11 @@ export const sceneSchema = object({
       .required()
       .max(MOST_SURFACES)
       .test('unique', 'two decks have the same id', unique),
+    /** The matte of what the sun's own shadow darkens, and how far it is lifted out of it. */
+    sunShadow: object({ matte: id(), lift: ranged('strength') })
+      .noUnknown()
+      .optional()
+      .default(undefined),
   })
     .noUnknown()
     .required(),
@@ -118,7 +156,11 @@ export const sceneSchema = object({
     .max(MOST_FIXTURES, `a scene holds at most ${MOST_FIXTURES} fixtures`)
     .test('unique', 'two fixtures have the same id', unique),
   circuits: array(circuitSchema).required().max(100).test('unique', 'two circuits have the same id', unique),
-  desk: object({ ambient: ranged('level'), master: ranged('level') })
+  /** Where the moon stands: degrees to the right of where the eye looks, and over the horizon. */
+  moon: object({ azimuth: ranged('azimuth'), elevation: ranged('elevation'), kelvin: ranged('kelvin') })
+    .noUnknown()
+    .required(),
+  desk: object({ ambient: ranged('level'), moon: ranged('level'), master: ranged('level') })
     .noUnknown()
     .required(),
 })
@@ -130,6 +172,8 @@ export const sceneSchema = object({
       ...(scene.places ?? []).map(({ matte }) => matte),
       ...(scene.mattes ?? []).flatMap(innerMattes),
       ...(scene.plan?.standees ?? []).map(({ matte }) => matte),
+      ...(scene.plan?.walls ?? []).flatMap(({ until }) => until ?? []),
+      ...(scene.plan?.sunShadow ? [scene.plan.sunShadow.matte] : []),
       ...(scene.fixtures ?? []).flatMap(({ behind, only }) => [behind ?? [], only?.matte ?? []].flat()),
     ];
     return used.every((matte) => ids.has(matte));
@@ -148,5 +192,7 @@ export type SceneFrame = Scene['frame'];
 export type GroundPlan = Scene['plan'];
 export type Fixture = Scene['fixtures'][number];
 export type Gel = Fixture['gel'];
+export type Grip = Circuit['grip'];
+export type Moon = Scene['moon'];
 export type Circuit = Scene['circuits'][number];
 export type Desk = Scene['desk'];

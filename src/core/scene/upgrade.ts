@@ -1,5 +1,7 @@
 import { WHOLE_FRAME } from '../frame/frame';
 import { PLAIN_GRADE } from '../night/starting-night';
+import { FIRST_MOON, PLAIN_GRIP } from './new-scene';
+import { RANGES } from './ranges';
 
 /** A document of any version, as it was written. */
 interface Versioned {
@@ -9,8 +11,14 @@ interface Versioned {
   places?: object[];
   night?: object;
   plate?: { width: number; height: number };
-  plan?: object;
+  plan?: OldPlan;
   fixtures?: object[];
+  circuits?: object[];
+  desk?: object;
+}
+
+interface OldPlan {
+  standees?: object[];
 }
 
 interface OldRamp {
@@ -60,6 +68,27 @@ const STEPS: Record<number, (old: Versioned) => Versioned> = {
     ...(old.fixtures && {
       fixtures: old.fixtures.map((fixture) => ({ ...fixture, bars: 0, barGlow: 0.4 })),
     }),
+  }),
+  // 5 added panes, tubes and lights offstage, grips, the moon, and standees that are round and creased. At rest, they change nothing.
+  4: (old) => ({
+    ...old,
+    version: 5,
+    ...(old.plan && {
+      plan: {
+        ...old.plan,
+        ...(old.plan.standees && {
+          standees: old.plan.standees.map((standee) => ({ ...standee, roundness: 0, crease: 0 })),
+        }),
+      },
+    }),
+    ...(old.fixtures && {
+      fixtures: old.fixtures.map((fixture) => ({ ...fixture, path: [], interior: 0.4, standOff: 0.05 })),
+    }),
+    ...(old.circuits && {
+      circuits: old.circuits.map((circuit) => ({ ...circuit, grip: { ...PLAIN_GRIP } })),
+    }),
+    moon: { ...FIRST_MOON },
+    ...(old.desk && { desk: { ...old.desk, moon: RANGES.level.min } }),
   }),
 };
 

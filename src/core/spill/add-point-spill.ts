@@ -12,7 +12,8 @@ export const GRAZING = 0.01;
 /**
  * Adds the illuminance of one small source to a plane of a region: `I max(0, n.l) / d^2`, lux, on land. Where a surface
  * stands upright and its turn is not known, the cosine is its mean over all turns that face the eye, which is
- * (horizontal length of l + n.l) / pi. Where it is known, the surface's own rough sheen is added.
+ * (horizontal length of l + n.l) / pi. Where it is known, the surface's own rough sheen is added. A light that faces
+ * somewhere shines there by its own cosine.
  *
  * `out` and the relief's planes have one float per pixel of `region`.
  */
@@ -26,6 +27,8 @@ export function addPointSpill(
   const { corner, across, down, eyeHeight } = camera;
   const [px, py, pz] = [light.place[0], light.place[1], light.place[2] - eyeHeight];
   const soft = light.radius * light.radius;
+  const [fx, fy, fz] = light.facing ?? [0, 0, 0];
+  const even = light.facing ? 0 : 1;
   const stepU = 1 / region.fullWidth;
   const u0 = (region.left + 0.5) * stepU;
   for (let y = 0; y < region.height; y++) {
@@ -58,7 +61,8 @@ export function addPointSpill(
         known = nl + ownSheen(nl, Math.max(GRAZING, -seen / ray), lv);
       }
       const cosine = known * (1 - unturned) + (Math.max(0, turned) * unturned) / distance;
-      out[i] += (relief.land[i] * light.spillCandela * cosine) / d2;
+      const sent = even + Math.max(0, -(lx * fx + ly * fy + lz * fz) / distance);
+      out[i] += (relief.land[i] * light.spillCandela * sent * cosine) / d2;
     }
   }
 }

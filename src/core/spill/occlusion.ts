@@ -1,38 +1,54 @@
 import { smoothStep } from '../matte/key-coverage';
 import type { Camera } from '../plan/camera';
 import type { Relief } from '../plan/relief';
-import type { WallPiece } from '../plan/surfaces';
+import type { LevelPiece, WallPiece } from '../plan/surfaces';
 import { cross, dot, scale, type Vec3 } from '../plan/vec3';
-import type { Plane } from '../plane/plane';
 import type { Region } from '../plane/region';
 import type { PointLight } from './point-light';
+import { softLevel } from './soft-coverage';
 
-/** A standee as light meets it: how far ahead it stands, metres, and its coverage on a copy of the plate. */
+/** A standee as light meets it. */
 export interface StandingCoverage {
+  /** How far ahead it stands, metres. */
   ahead: number;
-  coverage: Plane;
+  /** Size of its coverage, on a copy of the plate. */
+  width: number;
+  height: number;
+  /** SOFT_LEVELS planes, as `softenCoverage` makes them. */
+  levels: Float32Array;
+  /** Where it covers anything, fractions of the plate. */
+  bounds: Bounds;
+}
+
+export interface Bounds {
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
 }
 
 export interface Occluders {
   walls: readonly WallPiece[];
+  decks: readonly LevelPiece[];
   standees: readonly StandingCoverage[];
 }
 
-/** Share of the way between surface and light at either end in which nothing casts a shadow: a surface is not its own. */
-const ENDS = 0.004;
-
+/** Way at either end of a ray on which nothing casts a shadow, metres: a surface is not its own. */
+export const ENDS = 0.04;
 /** A lamp this near to a standee's plane hangs on it, metres. */
-const OWN = 0.25;
+export const OWN = 0.25;
+/** Least half width of a shadow's edge, metres. */
+export const SHARPEST = 1e-4;
 
 /** A wall's piece with what does not change from pixel to pixel. `side`: on which side of it the light hangs. */
-const readyWall = ({ ax, ay, bx, by, height }: WallPiece, [lx, ly]: PointLight['place']) => {
+export const readyWall = ({ ax, ay, bx, by, height }: WallPiece, [lx, ly]: PointLight['place']) => {
   const length = Math.hypot(bx - ax, by - ay);
   const [ex, ey] = [(bx - ax) / length, (by - ay) / length];
   return { ax, ay, ex, ey, length, height, side: (lx - ax) * ey - (ly - ay) * ex };
 };
 
 /** Where world points are seen, as sums of products: u = (x ux + y uy + z uz) / depth - u0, and so for v. */
-function seeing({ across, down, corner }: Camera) {
+export function seeing({ across, down, corner }: Camera) {
   const normal = cross(across, down);
   const scaled = (axis: Vec3) => scale(axis, 1 / dot(axis, axis));
   const [u, v] = [scaled(across), scaled(down)];
@@ -40,9 +56,13 @@ function seeing({ across, down, corner }: Camera) {
   return { u, v, depth, u0: dot(corner, u), v0: dot(corner, v) };
 }
 
+/** The standees that do not hold the light itself. */
+export const standingBefore = (standees: readonly StandingCoverage[], { place }: PointLight) =>
+  standees.filter(({ ahead }) => Math.abs(ahead - place[1]) > OWN);
+
 /**
- * How much of a small source each place of a region sees past walls and standees, 0 to 1, multiplied into `out`. Edges are
- * soft by the source's size: on an occluder a share t of the way to the light, its disc looks t times as large.
+ * How much of a small source each place of a region sees past walls, decks and standees, 0 to 1, multiplied into `out`.
+ * Edges are soft by the source's size: on an occluder a share t of the way to the light, its disc looks t times as large.
  */
 export function occlude(
   out: Float32Array,
@@ -50,13 +70,11 @@ export function occlude(
   camera: Camera,
   region: Region,
   light: PointLight,
-  { walls, standees }: Occluders,
+  { walls, decks, standees }: Occluders,
 ): void {
   const { corner, across, down, eyeHeight } = camera;
   const [lx, ly, lz] = light.place;
-  const before = standees
-    .filter(({ ahead }) => Math.abs(ahead - ly) > OWN)
-    .map(({ ahead, coverage }) => ({ ahead, ...bounded(coverage) }));
+  const before = standingBefore(standees, light);
   const pieces = walls.map((wall) => readyWall(wall, light.place));
   const sight = seeing(camera);
   for (let y = 0, i = 0; y < region.height; y++) {
@@ -68,50 +86,83 @@ export function occlude(
       const px = (corner[0] + u * across[0] + v * down[0]) * reach;
       const py = (corner[1] + u * across[1] + v * down[1]) * reach;
       const pz = (corner[2] + u * across[2] + v * down[2]) * reach + eyeHeight;
+      const ends = ENDS / Math.max(ENDS, Math.hypot(lx - px, ly - py, lz - pz));
+      const between = (t: number) => t > ends && t < 1 - ends;
       let seen = out[i];
       for (const wall of pieces) {
         const side = (px - wall.ax) * wall.ey - (py - wall.ay) * wall.ex;
         // Nothing stands between places on one side.
         if (side * wall.side >= 0) continue;
         const t = side / (side - wall.side);
-        if (t < ENDS || t > 1 - ENDS) continue;
+        if (!between(t)) continue;
         const along = (px + t * (lx - px) - wall.ax) * wall.ex + (py + t * (ly - py) - wall.ay) * wall.ey;
         const inside = Math.min(along, wall.length - along, wall.height - (pz + t * (lz - pz)));
-        const soft = Math.max(1e-4, light.radius * t);
-        if (inside <= -soft) continue;
-        seen *= inside >= soft ? 0 : 1 - smoothStep(-soft, soft, inside);
+        seen *= 1 - covered(inside, light.radius * t);
         if (seen === 0) break;
       }
-      for (const { ahead, coverage, left, right, top, bottom } of before) {
+      for (const { height, corners } of decks) {
         if (seen === 0) break;
+        if (pz > height === lz > height) continue;
+        const t = (height - pz) / (lz - pz);
+        if (!between(t)) continue;
+        seen *= 1 - covered(within(corners, px + t * (lx - px), py + t * (ly - py)), light.radius * t);
+      }
+      for (const standee of before) {
+        if (seen === 0) break;
+        const { ahead, bounds } = standee;
         if (py > ahead === ly > ahead) continue;
         const t = (ahead - py) / (ly - py);
-        if (!(t > ENDS && t < 1 - ENDS)) continue;
+        if (!between(t)) continue;
         const [sx, sz] = [px + t * (lx - px), pz + t * (lz - pz) - eyeHeight];
         const depth = sx * sight.depth[0] + ahead * sight.depth[1] + sz * sight.depth[2];
         if (!(depth > 1e-9)) continue;
         const seenU = (sx * sight.u[0] + ahead * sight.u[1] + sz * sight.u[2]) / depth - sight.u0;
         const seenV = (sx * sight.v[0] + ahead * sight.v[1] + sz * sight.v[2]) / depth - sight.v0;
-        if (seenU < left || seenU > right || seenV < top || seenV > bottom) continue;
-        seen *= 1 - coverageAt(coverage, seenU, seenV);
+        // A plate's width spans `depth` metres there.
+        const soft = (light.radius * t) / depth;
+        if (seenU < bounds.left - soft || seenU > bounds.right + soft) continue;
+        const tall = soft * camera.aspect;
+        if (seenV < bounds.top - tall || seenV > bounds.bottom + tall) continue;
+        seen *= 1 - coverageAt(standee, seenU, seenV, softLevel(soft * standee.width));
       }
       out[i] = seen;
     }
   }
 }
 
-/** A coverage with the rectangle outside of which it covers nothing, fractions of the plate. */
-function bounded(coverage: Plane) {
-  const { width, height, data } = coverage;
+/** Share of a source that an edge covers, by how far inside of it the middle of the ray passes, metres. */
+function covered(inside: number, radius: number): number {
+  const soft = Math.max(SHARPEST, radius);
+  if (inside <= -soft) return 0;
+  return inside >= soft ? 1 : smoothStep(-soft, soft, inside);
+}
+
+/** How far within an outline a place lies; below 0 outside of it. */
+export function within(corners: LevelPiece['corners'], x: number, y: number): number {
+  let nearest = Infinity;
+  let inside = false;
+  for (let k = 0; k < corners.length; k++) {
+    const [ax, ay] = corners[k];
+    const [bx, by] = corners[(k + 1) % corners.length];
+    const [ex, ey] = [bx - ax, by - ay];
+    const [wx, wy] = [x - ax, y - ay];
+    const along = Math.min(1, Math.max(0, (wx * ex + wy * ey) / Math.max(1e-12, ex * ex + ey * ey)));
+    nearest = Math.min(nearest, (wx - along * ex) ** 2 + (wy - along * ey) ** 2);
+    if (ay <= y !== by <= y && x < ax + ((y - ay) / ey) * ex) inside = !inside;
+  }
+  return (inside ? 1 : -1) * Math.sqrt(nearest);
+}
+
+/** Where a coverage covers anything, fractions of the plate, with a pixel around it. */
+export function boundsOf(data: Float32Array, width: number, height: number): Bounds {
   let [left, top, right, bottom] = [width, height, -1, -1];
-  for (let i = 0; i < data.length; i++) {
+  for (let i = 0; i < width * height; i++) {
     if (data[i] === 0) continue;
     const [x, y] = [i % width, Math.floor(i / width)];
     [left, right] = [Math.min(left, x), Math.max(right, x)];
     [top, bottom] = [Math.min(top, y), Math.max(bottom, y)];
   }
   return {
-    coverage,
     left: (left - 1) / width,
     right: (right + 2) / width,
     top: (top - 1) / height,
@@ -119,15 +170,25 @@ function bounded(coverage: Plane) {
   };
 }
 
-/** A coverage at a place of the plate, bilinear, its edges held. */
-function coverageAt({ width, height, data }: Plane, u: number, v: number): number {
+/** A prefiltered coverage at a place of the plate, between its pixels and levels, its edges held. */
+function coverageAt(
+  { width, height, levels }: StandingCoverage,
+  u: number,
+  v: number,
+  level: number,
+): number {
   const x = Math.min(width - 1, Math.max(0, u * width - 0.5));
   const y = Math.min(height - 1, Math.max(0, v * height - 0.5));
-  const x0 = Math.floor(x);
-  const i = Math.floor(y) * width + x0;
+  const [x0, y0] = [Math.floor(x), Math.floor(y)];
   const right = x0 + 1 < width ? 1 : 0;
-  const below = i + width < data.length ? width : 0;
-  const top = data[i] + (x - x0) * (data[i + right] - data[i]);
-  const bottom = data[i + below] + (x - x0) * (data[i + below + right] - data[i + below]);
-  return top + (y - Math.floor(y)) * (bottom - top);
+  const below = y0 + 1 < height ? width : 0;
+  const at = (plane: number) => {
+    const i = plane * width * height + y0 * width + x0;
+    const top = levels[i] + (x - x0) * (levels[i + right] - levels[i]);
+    const bottom = levels[i + below] + (x - x0) * (levels[i + below + right] - levels[i + below]);
+    return top + (y - y0) * (bottom - top);
+  };
+  const lower = Math.floor(level);
+  const first = at(lower);
+  return level > lower ? first + (level - lower) * (at(lower + 1) - first) : first;
 }

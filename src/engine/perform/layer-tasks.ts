@@ -1,6 +1,6 @@
 import { addPointAir } from '@/core/air/add-point-air';
 import { createDisplayCodes } from '@/core/film/display-codes';
-import { addGlobeSource } from '@/core/fixture/add-globe-source';
+import { addVisibleSource } from '@/core/fixture/visible-source';
 import { addHeld } from '@/core/picture/add-held';
 import { mixPicture } from '@/core/picture/mix-picture';
 import { RELIEF_PLANES, type Relief } from '@/core/plan/relief';
@@ -9,7 +9,9 @@ import { rowsOf } from '@/core/plane/region';
 import { addPointSpill } from '@/core/spill/add-point-spill';
 import { BOUNCE_STRIDE, bounceLights, gatherBounce } from '@/core/spill/bounce';
 import { occlude, type Occluders } from '@/core/spill/occlusion';
+import { SOFT_LEVELS, softenCoverage } from '@/core/spill/soft-coverage';
 import type { Kernels } from '../kernels';
+import { fitsOccluders } from '../occluder-block';
 import type { OccluderRefs, TaskOf } from '../task';
 import { KERNEL_WIDTH } from './kernel-width';
 import type { Views } from './memory-views';
@@ -19,15 +21,18 @@ export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Vi
   const codes = createDisplayCodes(255);
 
   /** What casts shadows; undefined where nothing does. */
-  function shadesAt({ walls, standees }: OccluderRefs): Occluders | undefined {
-    if (walls.length === 0 && standees.length === 0) return undefined;
-    return {
-      walls,
-      standees: standees.map(({ ahead, coverage: { width, height, data } }) => ({
-        ahead,
-        coverage: { width, height, data: floats(data, width * height) },
-      })),
-    };
+  function shadesAt({ walls, decks, standees }: OccluderRefs): Occluders | undefined {
+    if (walls.length + decks.length + standees.length === 0) return undefined;
+    const all = standees.map((standee) => ({
+      ...standee,
+      levels: floats(standee.levels, SOFT_LEVELS * standee.width * standee.height),
+    }));
+    return { walls, decks, standees: all };
+  }
+
+  function prefilter({ coverage, width, height, out }: TaskOf<'prefilter'>): void {
+    const count = width * height;
+    softenCoverage(floats(out, SOFT_LEVELS * count), { width, height, data: floats(coverage, count) });
   }
 
   function layer(task: TaskOf<'layer'>): void {
@@ -44,15 +49,16 @@ export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Vi
     }
     const land = reliefAt(refs, count, first);
     const shades = shadesAt(occluders);
+    const quick = region.width >= KERNEL_WIDTH && fitsOccluders(occluders) ? kernels : undefined;
     for (const light of lights) {
+      if (quick) {
+        quick.addPointLight(out, refs, camera, region, rows, light, occluders);
+        continue;
+      }
       const before = shades && spill.slice();
       if (shades) spill.fill(0);
-      if (kernels && region.width >= KERNEL_WIDTH) {
-        kernels.addPointLight(out, refs, camera, region, rows, light);
-      } else {
-        addPointSpill(spill, land, camera, part, light);
-        addPointAir(air, land.reach, camera, part, light);
-      }
+      addPointSpill(spill, land, camera, part, light);
+      addPointAir(air, land.reach, camera, part, light);
       if (!before || !shades) continue;
       occlude(spill, land, camera, part, light, shades);
       for (let i = 0; i < count; i++) spill[i] += before[i];
@@ -72,7 +78,7 @@ export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Vi
     const lampFirst = (from - out.sourceRows.from) * region.width;
     const source = floats(out.source, lampRows.width * lampRows.height, lampFirst).fill(0);
     const beneath = plateAt(plate, lampRows.width, lampRows.height, from * region.width);
-    for (const globe of sources) addGlobeSource(source, lampRows, globe, beneath);
+    for (const seen of sources) addVisibleSource(source, lampRows, seen, beneath);
   }
 
   function bounce(task: TaskOf<'bounce'>): void {
@@ -153,5 +159,5 @@ export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Vi
     );
   }
 
-  return { layer, bounce, hold, mix };
+  return { layer, bounce, prefilter, hold, mix };
 }

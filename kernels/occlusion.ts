@@ -1,0 +1,211 @@
+/*
+ * How much of a small source four places see past walls, decks and standees. Twin of src/core/spill/occlusion.ts. All
+ * places are from the eye, metres.
+ *
+ * Layout of what casts shadows, floats unless said otherwise: counts of walls, decks and standees (u32 each), one unused;
+ * sight: depth (3), u (3), v (3), u0, v0, aspect; then walls of 8: ax, ay, ex, ey, length, top, side, unused; then decks:
+ * height, count of corners (u32), two unused, and a corner each of 8: ax, ay, ex, ey, 1 / length^2, slope, by, unused;
+ * then standees of 12: ahead, left, right, top, bottom, width, height (u32 both), levels (u32, where they begin), unused.
+ */
+
+const ZERO = f32x4.splat(0);
+const ONE = f32x4.splat(1);
+const ENDS: f32 = 0.04;
+const SHARPEST = f32x4.splat(1e-4);
+const SIGHT: usize = 16;
+const FIRST: usize = 64;
+const LAST_LEVEL: f32 = 5;
+
+@inline
+function at(from: usize, index: usize): v128 {
+  return v128.load32_splat(from + (index << 2));
+}
+
+@inline
+function clamp(value: v128): v128 {
+  return f32x4.min(ONE, f32x4.max(ZERO, value));
+}
+
+/** Share of a source that an edge covers, by how far inside of it the middle of the ray passes. */
+@inline
+function covered(inside: v128, radius: v128): v128 {
+  const soft = f32x4.max(SHARPEST, radius);
+  const t = clamp(f32x4.div(f32x4.add(inside, soft), f32x4.add(soft, soft)));
+  const curve = f32x4.sub(f32x4.splat(3), f32x4.add(t, t));
+  return f32x4.mul(f32x4.mul(t, t), curve);
+}
+
+@inline
+function between(t: v128, ends: v128): v128 {
+  return v128.and(f32x4.gt(t, ends), f32x4.lt(t, f32x4.sub(ONE, ends)));
+}
+
+/** Bilinear look into one plane of a coverage. */
+@inline
+function look(plane: usize, width: u32, right: usize, below: usize, fx: f32, fy: f32): f32 {
+  const top = load<f32>(plane) + fx * (load<f32>(plane + right) - load<f32>(plane));
+  const under = plane + below;
+  const bottom = load<f32>(under) + fx * (load<f32>(under + right) - load<f32>(under));
+  return top + fy * (bottom - top);
+}
+
+/** Coverage of a standee at a place of the plate, between its pixels and levels. */
+function coverageAt(standee: usize, u: f32, v: f32, soft: f32): f32 {
+  const width = load<u32>(standee + 20);
+  const height = load<u32>(standee + 24);
+  const x = min<f32>(<f32>width - 1, max<f32>(0, u * <f32>width - 0.5));
+  const y = min<f32>(<f32>height - 1, max<f32>(0, v * <f32>height - 0.5));
+  const x0 = <u32>x;
+  const y0 = <u32>y;
+  const right: usize = x0 + 1 < width ? 4 : 0;
+  const below: usize = y0 + 1 < height ? <usize>width << 2 : 0;
+  const half = soft * <f32>width;
+  const level = min<f32>(LAST_LEVEL, half < 1 ? max<f32>(0, half) : log2(half) + 1);
+  const lower = Math.floor(level);
+  const size = <usize>(width * height) << 2;
+  const plane = <usize>load<u32>(standee + 28) + <usize>lower * size + (<usize>(y0 * width + x0) << 2);
+  const first = look(plane, width, right, below, x - <f32>x0, y - <f32>y0);
+  if (level <= <f32>lower) return first;
+  const next = look(plane + size, width, right, below, x - <f32>x0, y - <f32>y0);
+  return first + (level - <f32>lower) * (next - first);
+}
+
+@inline
+function log2(value: f32): f32 {
+  return <f32>(Math.log(value) * 1.4426950408889634);
+}
+
+/** `lx`, `ly`, `lz`: the way from the places to the source. */
+export function seenPast(
+  occluders: usize,
+  px: v128,
+  py: v128,
+  pz: v128,
+  lx: v128,
+  ly: v128,
+  lz: v128,
+  radius: f32,
+): v128 {
+  const d2 = f32x4.add(f32x4.add(f32x4.mul(lx, lx), f32x4.mul(ly, ly)), f32x4.mul(lz, lz));
+  const least = f32x4.splat(ENDS);
+  const ends = f32x4.div(least, f32x4.max(least, f32x4.sqrt(d2)));
+  const size = f32x4.splat(radius);
+  let seen = ONE;
+  let from = occluders + FIRST;
+
+  for (let k = load<u32>(occluders); k > 0; k--, from += 32) {
+    const ax = at(from, 0);
+    const ay = at(from, 1);
+    const ex = at(from, 2);
+    const ey = at(from, 3);
+    const other = at(from, 6);
+    const side = f32x4.sub(f32x4.mul(f32x4.sub(px, ax), ey), f32x4.mul(f32x4.sub(py, ay), ex));
+    const crossing = f32x4.lt(f32x4.mul(side, other), ZERO);
+    if (!v128.any_true(crossing)) continue;
+    const t = f32x4.div(side, f32x4.sub(side, other));
+    const hitX = f32x4.sub(f32x4.add(px, f32x4.mul(t, lx)), ax);
+    const hitY = f32x4.sub(f32x4.add(py, f32x4.mul(t, ly)), ay);
+    const along = f32x4.add(f32x4.mul(hitX, ex), f32x4.mul(hitY, ey));
+    const under = f32x4.sub(at(from, 5), f32x4.add(pz, f32x4.mul(t, lz)));
+    const inside = f32x4.min(f32x4.min(along, f32x4.sub(at(from, 4), along)), under);
+    const cover = v128.and(covered(inside, f32x4.mul(size, t)), v128.and(crossing, between(t, ends)));
+    seen = f32x4.mul(seen, f32x4.sub(ONE, cover));
+  }
+
+  for (let k = load<u32>(occluders + 4); k > 0; k--) {
+    const height = at(from, 0);
+    const corners = load<u32>(from + 4);
+    const first = from + 16;
+    from = first + (<usize>corners << 5);
+    const crossing = v128.xor(
+      f32x4.gt(pz, height),
+      f32x4.gt(f32x4.add(pz, lz), height),
+    );
+    if (!v128.any_true(crossing)) continue;
+    const t = f32x4.div(f32x4.sub(height, pz), lz);
+    const x = f32x4.add(px, f32x4.mul(t, lx));
+    const y = f32x4.add(py, f32x4.mul(t, ly));
+    let nearest = f32x4.splat(1e30);
+    let inside = i32x4.splat(0);
+    for (let c = first; c < from; c += 32) {
+      const ax = at(c, 0);
+      const ay = at(c, 1);
+      const ex = at(c, 2);
+      const ey = at(c, 3);
+      const wx = f32x4.sub(x, ax);
+      const wy = f32x4.sub(y, ay);
+      const along = clamp(f32x4.mul(f32x4.add(f32x4.mul(wx, ex), f32x4.mul(wy, ey)), at(c, 4)));
+      const dx = f32x4.sub(wx, f32x4.mul(along, ex));
+      const dy = f32x4.sub(wy, f32x4.mul(along, ey));
+      nearest = f32x4.min(nearest, f32x4.add(f32x4.mul(dx, dx), f32x4.mul(dy, dy)));
+      const across = v128.xor(f32x4.le(ay, y), f32x4.le(at(c, 6), y));
+      const before = f32x4.lt(wx, f32x4.mul(wy, at(c, 5)));
+      inside = v128.xor(inside, v128.and(across, before));
+    }
+    const away = f32x4.sqrt(nearest);
+    const cover = covered(v128.bitselect(away, f32x4.neg(away), inside), f32x4.mul(size, t));
+    const held = v128.and(cover, v128.and(crossing, between(t, ends)));
+    seen = f32x4.mul(seen, f32x4.sub(ONE, held));
+  }
+
+  for (let k = load<u32>(occluders + 8); k > 0; k--, from += 48) {
+    const ahead = at(from, 0);
+    const t = f32x4.div(f32x4.sub(ahead, py), ly);
+    const crossing = v128.xor(f32x4.gt(py, ahead), f32x4.gt(f32x4.add(py, ly), ahead));
+    const hit = v128.and(crossing, between(t, ends));
+    if (!v128.any_true(hit)) continue;
+    const sx = f32x4.add(px, f32x4.mul(t, lx));
+    const sz = f32x4.add(pz, f32x4.mul(t, lz));
+    const sight = occluders + SIGHT;
+    const depth = f32x4.add(
+      f32x4.add(f32x4.mul(sx, at(sight, 0)), f32x4.mul(ahead, at(sight, 1))),
+      f32x4.mul(sz, at(sight, 2)),
+    );
+    const perU = f32x4.add(
+      f32x4.add(f32x4.mul(sx, at(sight, 3)), f32x4.mul(ahead, at(sight, 4))),
+      f32x4.mul(sz, at(sight, 5)),
+    );
+    const perV = f32x4.add(
+      f32x4.add(f32x4.mul(sx, at(sight, 6)), f32x4.mul(ahead, at(sight, 7))),
+      f32x4.mul(sz, at(sight, 8)),
+    );
+    const u = f32x4.sub(f32x4.div(perU, depth), at(sight, 9));
+    const v = f32x4.sub(f32x4.div(perV, depth), at(sight, 10));
+    const soft = f32x4.div(f32x4.mul(size, t), depth);
+    const tall = f32x4.mul(soft, at(sight, 11));
+    const level = v128.and(
+      v128.and(f32x4.ge(u, f32x4.sub(at(from, 1), soft)), f32x4.le(u, f32x4.add(at(from, 2), soft))),
+      v128.and(f32x4.ge(v, f32x4.sub(at(from, 3), tall)), f32x4.le(v, f32x4.add(at(from, 4), tall))),
+    );
+    const look = v128.and(v128.and(hit, level), f32x4.gt(depth, f32x4.splat(1e-9)));
+    const lanes = i32x4.bitmask(look);
+    if (lanes == 0) continue;
+    let cover = ZERO;
+    if (lanes & 1)
+      cover = f32x4.replace_lane(
+        cover,
+        0,
+        coverageAt(from, f32x4.extract_lane(u, 0), f32x4.extract_lane(v, 0), f32x4.extract_lane(soft, 0)),
+      );
+    if (lanes & 2)
+      cover = f32x4.replace_lane(
+        cover,
+        1,
+        coverageAt(from, f32x4.extract_lane(u, 1), f32x4.extract_lane(v, 1), f32x4.extract_lane(soft, 1)),
+      );
+    if (lanes & 4)
+      cover = f32x4.replace_lane(
+        cover,
+        2,
+        coverageAt(from, f32x4.extract_lane(u, 2), f32x4.extract_lane(v, 2), f32x4.extract_lane(soft, 2)),
+      );
+    if (lanes & 8)
+      cover = f32x4.replace_lane(
+        cover,
+        3,
+        coverageAt(from, f32x4.extract_lane(u, 3), f32x4.extract_lane(v, 3), f32x4.extract_lane(soft, 3)),
+      );
+    seen = f32x4.mul(seen, f32x4.sub(ONE, cover));
+  }
+  return seen;
+}

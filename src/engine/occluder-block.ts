@@ -1,0 +1,62 @@
+import type { Camera } from '@/core/plan/camera';
+import type { PointLight } from '@/core/spill/point-light';
+import { OWN, readyWall, seeing } from '@/core/spill/occlusion';
+import type { OccluderRefs, PlaneRef } from './task';
+
+/** Bytes that the block may take. */
+export const OCCLUDER_BYTES = 65536;
+
+/* Floats of the parts of a block, as `kernels/occlusion.ts` reads them. */
+const HEAD = 16;
+const WALL = 8;
+const DECK = 4;
+const CORNER = 8;
+const STANDEE = 12;
+
+/** Whether what casts shadows fits into a block; else the kernels' twin in the core is used. */
+export function fitsOccluders({ walls, decks, standees }: OccluderRefs): boolean {
+  const corners = decks.reduce((sum, { corners: all }) => sum + DECK + CORNER * all.length, 0);
+  return 4 * (HEAD + WALL * walls.length + corners + STANDEE * standees.length) <= OCCLUDER_BYTES;
+}
+
+/** Lays out what casts shadows from one light. Returns the block's place, or 0 where nothing does. */
+export function writeOccluders(
+  memory: WebAssembly.Memory,
+  block: PlaneRef,
+  { walls, decks, standees }: OccluderRefs,
+  camera: Camera,
+  light: PointLight,
+): PlaneRef {
+  const before = standees.filter(({ ahead }) => Math.abs(ahead - light.place[1]) > OWN);
+  if (walls.length + decks.length + before.length === 0) return 0;
+  const floats = new Float32Array(memory.buffer, block, OCCLUDER_BYTES / 4);
+  const words = new Uint32Array(memory.buffer, block, OCCLUDER_BYTES / 4);
+  const { eyeHeight } = camera;
+  const { depth, u, v, u0, v0 } = seeing(camera);
+  words.set([walls.length, decks.length, before.length, 0]);
+  floats.set([...depth, ...u, ...v, u0, v0, camera.aspect], 4);
+  let at = HEAD;
+  for (const wall of walls) {
+    const { ax, ay, ex, ey, length, height, side } = readyWall(wall, light.place);
+    floats.set([ax, ay, ex, ey, length, height - eyeHeight, side, 0], at);
+    at += WALL;
+  }
+  for (const { height, corners } of decks) {
+    floats[at] = height - eyeHeight;
+    words[at + 1] = corners.length;
+    at += DECK;
+    corners.forEach(([ax, ay], k) => {
+      const [bx, by] = corners[(k + 1) % corners.length];
+      const [ex, ey] = [bx - ax, by - ay];
+      const slope = ey === 0 ? 0 : ex / ey;
+      floats.set([ax, ay, ex, ey, 1 / Math.max(1e-12, ex * ex + ey * ey), slope, by, 0], at);
+      at += CORNER;
+    });
+  }
+  for (const { ahead, width, height, levels, bounds } of before) {
+    floats.set([ahead, bounds.left, bounds.right, bounds.top, bounds.bottom], at);
+    words.set([width, height, levels], at + 5);
+    at += STANDEE;
+  }
+  return block;
+}
