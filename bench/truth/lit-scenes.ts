@@ -17,6 +17,8 @@ interface Entered {
   lens: number;
   walls: { foot: [u: number, v: number][]; height: number }[];
   decks: { outline: [u: number, v: number][]; height: number }[];
+  /** What stands up: rough loops, and where their feet are. */
+  standees: { loop: [u: number, v: number][]; foot: [u: number, v: number] }[];
   /** Groups of the truth: lamps as place, foot, radius, lumens. */
   /** Groups of the truth: fixtures of the plate's notes by name, and what a person lights where the notes have a lamp in a room. */
   groups: Record<string, { named: string[]; panes?: Drawn[] }>;
@@ -60,6 +62,32 @@ export const ENTERED: Entered[] = [
           [1.0, 0.97],
         ],
         height: -1.2,
+      },
+    ],
+    standees: [
+      {
+        loop: [
+          [0.345, 0.475],
+          [0.375, 0.475],
+          [0.38, 0.55],
+          [0.4, 0.62],
+          [0.4, 0.78],
+          [0.385, 0.88],
+          [0.345, 0.88],
+          [0.335, 0.78],
+          [0.33, 0.62],
+          [0.35, 0.55],
+        ],
+        foot: [0.365, 0.885],
+      },
+      {
+        loop: [
+          [0.267, 0.78],
+          [0.324, 0.765],
+          [0.326, 0.89],
+          [0.27, 0.9],
+        ],
+        foot: [0.297, 0.9],
       },
     ],
     groups: {
@@ -118,6 +146,7 @@ export const ENTERED: Entered[] = [
         height: 3.2,
       },
     ],
+    standees: [],
     groups: {
       canopy_bulbs: { named: Array.from({ length: 10 }, (_, i) => `canopy_bulb_${i + 1}`) },
       canopy_board: { named: ['canopy_board_end', 'canopy_board_front'] },
@@ -237,7 +266,7 @@ export function enteredScene(
   plate: Scene['plate'],
   evenOut: number,
 ): Scene {
-  const { horizon, eyeHeight, lens, walls, decks, groups } = entered;
+  const { horizon, eyeHeight, lens, walls, decks, standees, groups } = entered;
   const scene = newScene(entered.plate, plate, lens);
   const plan: GroundPlan = {
     horizon: { left: horizon[0], right: horizon[1] },
@@ -249,7 +278,10 @@ export function enteredScene(
       foot: foot.map(place),
       height,
     })),
-    standees: [],
+    standees: standees.map(({ foot }, i) => ({
+      ...{ id: `s${i}`, name: `Standee ${i}`, matte: `m${i}`, foot: place(foot) },
+      ...{ roundness: 0.5, crease: 0.3 },
+    })),
     decks: decks.map(({ outline, height }, i) => ({
       id: `d${i}`,
       name: `Deck ${i}`,
@@ -267,5 +299,9 @@ export function enteredScene(
     muted: false,
     solo: false,
   }));
-  return { ...scene, night: { ...scene.night, evenOut }, plan, fixtures, circuits };
+  const mattes = standees.map(({ loop }, i): Scene['mattes'][number] => ({
+    ...{ id: `m${i}`, name: `Matte ${i}`, feather: 0, refine: 0, grow: 0, invert: false },
+    passes: [{ id: 'loop', kind: 'outline', join: 'add', points: loop.map(place) }],
+  }));
+  return { ...scene, mattes, night: { ...scene.night, evenOut }, plan, fixtures, circuits };
 }

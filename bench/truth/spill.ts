@@ -3,6 +3,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import { srgb } from '@/core/color/srgb';
+import { outlineRow } from '@/core/matte/outline-row';
+import type { PlatePoint } from '@/core/plan/camera';
 import { wholeRegion } from '@/core/plane/region';
 import { parseScene } from '@/core/scene/parse-scene';
 import { receiveFromDisk } from '@/server/asset-store';
@@ -47,12 +49,14 @@ for (const entered of ENTERED) {
       .filter(({ circuit }) => circuit === group)
       .map(({ at, foot }) => [at.u, at.v, foot.u, foot.v] as const);
     const truth = await trueLight(entered.plate, group);
-    const error = createLightError(truth, ids);
+    const own = scene.fixtures.filter(({ circuit, kind }) => circuit === group && kind === 'pane');
+    const counted = withoutGlass(ids, own.map(({ path }) => path));
+    const error = createLightError(truth, counted);
     const light = luminances(await renderer.circuit({ scene, region }, group, SPILL, never));
     const ours = error.fitted(light);
     const plate = await platesLight(scene);
     const ordinary = error.fitted(paintByHand(plate, lamps, ORDINARY)).error;
-    const quick = createLightError(truth, ids, 5);
+    const quick = createLightError(truth, counted, 5);
     const sizes = fitByHand((tried) => quick.fitted(paintByHand(plate, lamps, tried)).error);
     const hand = error.fitted(paintByHand(plate, lamps, sizes)).error;
     const classes = Object.entries(error.byClass(light, ours.strength))
@@ -70,6 +74,20 @@ for (const entered of ENTERED) {
       ].join(' '),
     );
   }
+}
+
+/** Ids without what lies inside a group's own panes: they are lamps. */
+function withoutGlass(ids: Uint8Array, panes: readonly (readonly PlatePoint[])[]): Uint8Array {
+  const { width, height } = TRUTH;
+  const out = ids.slice();
+  const row = new Float32Array(width);
+  for (const path of panes) {
+    for (let y = 0; y < height; y++) {
+      outlineRow(row, path, region, y);
+      for (let x = 0; x < width; x++) if (row[x] > 0) out[y * width + x] = 0;
+    }
+  }
+  return out;
 }
 
 /** Luminance of the plate itself. */

@@ -5,7 +5,7 @@ import type { Region } from '../plane/region';
 import type { Camera } from './camera';
 import { FARTHEST_GROUND } from './ground';
 import { outlineRow } from '../matte/outline-row';
-import { meetLevel, meetWall, NO_SURFACES, type Surfaces, type WallPiece } from './surfaces';
+import { meetLevel, meetUpright, NO_SURFACES, type Surfaces, type WallPiece } from './surfaces';
 import type { Survey } from './survey';
 
 /**
@@ -42,8 +42,14 @@ const HAZE = { top: 120, farthest: 4000 } as const;
 
 /** Steepening of a coverage about its middle: a guided edge is a few pixels wider than the plate's. */
 const FIRM = 1.8;
-/** A thing whose foot lies nearer than this share of the way to a wall stands before it. */
-const BEFORE_WALL = 0.75;
+/**
+ * A thing that the survey found stands before a wall if its foot lies nearer than this share of the way to it, and this
+ * far below its foot, fraction of the height: what a person has drawn is surer than what was found.
+ */
+const BEFORE_WALL = { share: 0.75, below: 0.08 } as const;
+
+/** A found foot this near to that of a drawn wall, as shares of the wall's distance, is the wall's own. */
+const OWN_FOOT = { from: 0.8, to: 1.25 } as const;
 
 /** A coverage with a firmer edge. */
 export const firm = (coverage: number) => Math.min(1, Math.max(0, (coverage - 0.5) * FIRM + 0.5));
@@ -104,12 +110,19 @@ export function reliefOf(
       out.land[i] = Math.max(0, 2 * land - 1);
       let wall: WallPiece | undefined;
       let met = Infinity;
+      let claimed = false;
       for (const piece of surfaces.walls) {
-        const here = meetWall(piece, eyeHeight, [aside, ahead, rise]);
-        if (here < met) [met, wall] = [here, piece];
+        const plane = meetUpright(piece, aside, ahead);
+        if (plane === Infinity) continue;
+        const at = eyeHeight + plane * rise;
+        if (plane < met && at >= 0 && at <= piece.height) [met, wall] = [plane, piece];
+        const share = standsAt / (plane * ahead);
+        claimed ||= share > OWN_FOOT.from && share < OWN_FOOT.to;
       }
-      // What stands clearly before a wall is no part of it.
-      if (wall && land > 0.5 && (ground > 0.5 || standsAt > BEFORE_WALL * met * ahead)) {
+      // How far below the wall's foot the thing at this pixel stands, fraction of the height.
+      const below = (footRise + eyeHeight / met) / down[2];
+      const before = standsAt < BEFORE_WALL.share * met * ahead && below > BEFORE_WALL.below && !claimed;
+      if (wall && land > 0.5 && (ground > 0.5 || !before)) {
         out.reach[i] = met;
         out.normalX[i] = wall.normalX;
         out.normalY[i] = wall.normalY;

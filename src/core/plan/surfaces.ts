@@ -76,15 +76,21 @@ export function wallPieces(camera: Camera, walls: readonly Pick<Wall, 'foot' | '
   });
 }
 
-/** How far along a ray from the eye, in its own lengths, a wall's piece is met; Infinity where it is not. */
-export function meetWall({ ax, ay, bx, by, height }: WallPiece, eyeHeight: number, ray: Vec3): number {
+/** How far along a ray from the eye, in its own lengths, the upright plane over a wall's foot is met; Infinity where not. */
+export function meetUpright({ ax, ay, bx, by }: WallPiece, aside: number, ahead: number): number {
   const [ex, ey] = [bx - ax, by - ay];
-  const turn = ray[0] * ey - ray[1] * ex;
+  const turn = aside * ey - ahead * ex;
   if (Math.abs(turn) < 1e-9) return Infinity;
   const reach = (ax * ey - ay * ex) / turn;
-  const share = (ax * ray[1] - ay * ray[0]) / turn;
+  const share = (ax * ahead - ay * aside) / turn;
+  return reach > 0 && share >= 0 && share <= 1 ? reach : Infinity;
+}
+
+/** The same, up to the wall's height. */
+export function meetWall(piece: WallPiece, eyeHeight: number, ray: Vec3): number {
+  const reach = meetUpright(piece, ray[0], ray[1]);
   const at = eyeHeight + reach * ray[2];
-  return reach > 0 && share >= 0 && share <= 1 && at >= 0 && at <= height ? reach : Infinity;
+  return at >= 0 && at <= piece.height ? reach : Infinity;
 }
 
 /** How far along a ray from the eye a level surface is met; Infinity where it is not. */
