@@ -50,7 +50,10 @@ for (const entered of ENTERED) {
       .map(({ at, foot }) => [at.u, at.v, foot.u, foot.v] as const);
     const truth = await trueLight(entered.plate, group);
     const own = scene.fixtures.filter(({ circuit, kind }) => circuit === group && kind === 'pane');
-    const counted = withoutGlass(ids, own.map(({ path }) => path));
+    const counted = withoutGlass(
+      ids,
+      own.map(({ path }) => path),
+    );
     const error = createLightError(truth, counted);
     const light = luminances(await renderer.circuit({ scene, region }, group, SPILL, never));
     const ours = error.fitted(light);

@@ -2,12 +2,15 @@ import { fixtureLights } from '@/core/fixture/fixture-lights';
 import { sourceBounds, visibleSource } from '@/core/fixture/visible-source';
 import type { Camera } from '@/core/plan/camera';
 import { wallPieces } from '@/core/plan/surfaces';
-import { wholeRegion } from '@/core/plane/region';
-import type { Fixture } from '@/core/scene/schema';
+import { regionKey, wholeRegion } from '@/core/plane/region';
+import { moonLight } from '@/core/night/moon-light';
+import { isPlainGrip } from '@/core/picture/grip';
+import type { Layer } from '@/core/picture/layers';
+import type { Fixture, Moon } from '@/core/scene/schema';
 import type { FrameRequest } from './frame-request';
 import type { Graph } from './graph';
 import type { MatteNodes } from './matte-nodes';
-import { holdKey, layerKey, matteOf } from './node-keys';
+import { holdKey, layerKey, matteOf, moonKey } from './node-keys';
 import type { Node } from './node-store';
 import { createViews } from './perform/memory-views';
 import type { PlateNodes } from './plate-nodes';
@@ -192,5 +195,58 @@ export function createLayerNodes(
         : freeNode(request, camera, fixtures, signal),
     );
 
-  return { layerNode };
+  /** The moon's light on a region. */
+  const moonNode = (request: FrameRequest, camera: Camera, moon: Moon, signal: AbortSignal) =>
+    store.node<LayerRefs>(
+      moonKey(request, moon),
+      async () => {
+        const { region, scene } = request;
+        const relief = (await reliefNode(request, camera, signal)).refs;
+        const plate = (await plateNode(scene.plate.asset, region, signal)).refs;
+        const occluders = await occludersOf(request, camera, signal);
+        const lights = [moonLight(moon)];
+        const task = {
+          type: 'layer',
+          occluders,
+          relief,
+          camera,
+          region,
+          lights,
+          sources: [],
+          plate,
+        } as const;
+        return layerPlanes(request, { from: 0, to: 0 }, signal, (out) =>
+          inBands(region, signal, (rows) => ({ ...task, sources: [], rows, out })),
+        );
+      },
+      `moon ${regionKey(request.region)}`,
+    );
+
+  /** A layer's light as what lies beneath takes it. */
+  async function grippedNode(
+    request: FrameRequest,
+    camera: Camera,
+    { circuit, gel, fixtures, moon }: Layer,
+    signal: AbortSignal,
+  ): Promise<LayerRefs> {
+    if (moon) return (await moonNode(request, camera, moon, signal)).refs;
+    const { refs } = await layerNode(request, camera, fixtures, signal);
+    const { grip } = circuit;
+    if (isPlainGrip(grip)) return refs;
+    const { region, scene } = request;
+    const node = await store.node<{ spill: PlaneRef }>(
+      `grip ${JSON.stringify(grip)} ${keyOf(request, fixtures)}`,
+      async () => {
+        const plate = (await plateNode(scene.plate.asset, region, signal)).refs;
+        const task = { type: 'grip', spill: refs.spill, plate, grip, region } as const;
+        return planes({ spill: region.width * region.height }, signal, ({ spill: out }) =>
+          inBands(region, signal, (rows) => ({ ...task, rows, out }), 'quick'),
+        );
+      },
+      `grip ${circuit.id} ${JSON.stringify(gel)} ${regionKey(region)}`,
+    );
+    return { ...refs, spill: node.refs.spill };
+  }
+
+  return { grippedNode };
 }

@@ -5,7 +5,7 @@ import { regionKey, wholeRegion, type Region } from '@/core/plane/region';
 import type { Matte } from '@/core/scene/schema';
 import type { FrameRequest } from './frame-request';
 import type { Graph } from './graph';
-import { matteKey, matteOf, passesKey } from './node-keys';
+import { matteKey, matteOf, passesKey, surveyKey } from './node-keys';
 import type { PlateNodes } from './plate-nodes';
 import { surveySize } from './sizes';
 import type { ColorLineRefs, FoundRefs, LineRefs, PictureRef, PlaneRef } from './task';
@@ -21,14 +21,15 @@ export function createMatteNodes(
   async function findNode(request: FrameRequest, pass: FoundPass, signal: AbortSignal): Promise<LineRefs> {
     const { asset } = request.scene.plate;
     const size = surveySize(request.scene.plate);
-    const key = `find ${asset} ${JSON.stringify({ ...pass, join: undefined })}`;
+    const survey = pass.kind === 'shadow' ? (await surveyNode(request, signal)).refs : undefined;
+    const key = `find ${asset} ${JSON.stringify({ ...pass, join: undefined })} ${survey ? surveyKey(request) : ''}`;
     const node = await store.node<LineRefs>(
       key,
       async () => {
         const plate = (await plateNode(asset, wholeRegion(size.width, size.height), signal)).refs;
         const count = size.width * size.height;
         return planes({ slope: count, offset: count }, signal, (out) =>
-          pool.run({ type: 'find', plate, ...size, pass, out }, signal),
+          pool.run({ type: 'find', plate, ...size, pass, survey, out }, signal),
         );
       },
       `find ${pass.id}`,
@@ -60,7 +61,7 @@ export function createMatteNodes(
         const brushed: Record<string, PictureRef> = {};
         const mattes: Record<string, PlaneRef> = {};
         for (const pass of matte.passes) {
-          if (pass.kind === 'area' || pass.kind === 'colour') {
+          if (pass.kind === 'area' || pass.kind === 'colour' || pass.kind === 'shadow') {
             found[pass.id] = await findNode(request, pass, signal);
           } else if (pass.kind === 'edge' && pass.asset) {
             brushed[pass.id] = await brushedNode(pass.asset, signal);

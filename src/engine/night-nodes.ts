@@ -8,7 +8,7 @@ import type { FrameRequest } from './frame-request';
 import type { Graph } from './graph';
 import type { MatteNodes } from './matte-nodes';
 import { matteOf, nightKey, openKey } from './node-keys';
-import type { PlateNodes } from './plate-nodes';
+import type { EvenNodes } from './even-nodes';
 import { surveySize } from './sizes';
 import { LUT_STRIDE } from './task';
 import type { GradeRefs, LutRefs, PlaneRef, PlateRefs, Rows, Task } from './task';
@@ -19,7 +19,7 @@ const UNFITTED = { always: true, low: 0, high: 1 };
 /** Nodes of the night without its lamps. */
 export function createNightNodes(
   { arena, pool, store, assets, inBands, planes }: Graph,
-  { evenNode }: PlateNodes,
+  { evenNode }: EvenNodes,
   { matteNode }: MatteNodes,
 ) {
   /** Factors of ambient light: of darkened surroundings, and of places. */

@@ -1,5 +1,5 @@
 import { regionKey, type Region } from '@/core/plane/region';
-import type { Fixture, Matte, Scene } from '@/core/scene/schema';
+import type { Fixture, Matte, Moon, Scene } from '@/core/scene/schema';
 import { surroundOf } from '@/core/picture/surround-of';
 import type { Pass } from '@/core/matte/pass';
 import type { FrameRequest } from './frame-request';
@@ -20,9 +20,11 @@ export const shadingKey = ({ scene }: FrameRequest) => `shading ${scene.plate.as
 
 /** The plate with the day's shading taken out; at rest the plate itself. */
 export function evenKey(request: FrameRequest): string {
-  const { plate, night } = request.scene;
+  const { plate, night, plan } = request.scene;
   const own = plateKey(plate.asset, request.region);
-  return night.evenOut === 0 ? own : `even ${night.evenOut} ${surveyKey(request)} ${own}`;
+  const even = night.evenOut === 0 ? own : `even ${night.evenOut} ${surveyKey(request)} ${own}`;
+  if (!plan.sunShadow?.lift) return even;
+  return `lift ${plan.sunShadow.lift} ${matteKey(request, matteOf(request.scene, plan.sunShadow.matte))} ${even}`;
 }
 
 /** Passes as text. They never change in place, and painted ones are long: each is written out once. */
@@ -80,8 +82,10 @@ export function nightKey(request: FrameRequest): string {
 
 export function reliefKey(request: FrameRequest): string {
   const { scene, region } = request;
-  const mattes = scene.plan.standees.map(({ matte }) => matteKey(request, matteOf(scene, matte)));
-  return `relief ${surveyKey(request)} ${JSON.stringify(scene.plan)} ${mattes.join(';')} ${regionKey(region)}`;
+  const { standees, walls } = scene.plan;
+  const used = [...standees.map(({ matte }) => matte), ...walls.flatMap(({ until }) => until ?? [])];
+  const mattes = used.map((id) => matteKey(request, matteOf(scene, id)));
+  return `relief ${surveyKey(request)} ${JSON.stringify({ ...scene.plan, sunShadow: undefined })} ${mattes.join(';')} ${regionKey(region)}`;
 }
 
 /** Depends on all that shapes the light, and on nothing that only weighs it. */
@@ -103,3 +107,7 @@ export function holdKey(request: FrameRequest, { behind, only }: Fixture): strin
   const matte = (id: string) => matteKey(request, matteOf(request.scene, id));
   return `${behind ? matte(behind) : ''}${only ? `only ${only.outside} ${matte(only.matte)}` : ''}`;
 }
+
+/** The moon's light depends on where it stands, and on what it falls on. */
+export const moonKey = (request: FrameRequest, { azimuth, elevation }: Moon): string =>
+  `moon ${azimuth} ${elevation} ${reliefKey(request)}`;

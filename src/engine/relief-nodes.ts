@@ -2,6 +2,7 @@ import type { Camera } from '@/core/plan/camera';
 import { RELIEF_PLANES } from '@/core/plan/relief';
 import { levelPieces, standsAhead, wallPieces } from '@/core/plan/surfaces';
 import { wholeRegion } from '@/core/plane/region';
+import type { Matte } from '@/core/scene/schema';
 import { boundsOf, type Bounds } from '@/core/spill/occlusion';
 import { SOFT_LEVELS } from '@/core/spill/soft-coverage';
 import type { FrameRequest } from './frame-request';
@@ -11,7 +12,10 @@ import { matteKey, matteOf, reliefKey } from './node-keys';
 import { createViews } from './perform/memory-views';
 import type { PlateNodes } from './plate-nodes';
 import { surveySize } from './sizes';
-import type { OccluderRefs, PlaneRef, ReliefRefs } from './task';
+import type { OccluderRefs, PlaneRef, ReliefRefs, SurfaceRefs, TiltPicture, TiltRefs } from './task';
+
+/** Width of the copy of a plate on which folds are looked for, pixels. */
+const CREASE_WIDTH = 1200;
 
 /** Nodes that follow from the ground plan: the relief of a region, and what casts shadows. */
 export function createReliefNodes(
@@ -21,14 +25,65 @@ export function createReliefNodes(
 ) {
   const views = createViews(arena.memory);
 
-  /** The standees of a request's ground plan with their coverage of its region. */
+  const smallOf = (request: FrameRequest): FrameRequest => {
+    const { width, height } = surveySize(request.scene.plate);
+    return { ...request, region: wholeRegion(width, height) };
+  };
+
+  /** How a standee bulges, found on the small copy. */
+  async function roundNode(request: FrameRequest, matte: Matte, signal: AbortSignal): Promise<TiltPicture> {
+    const small = smallOf(request);
+    const { width, height } = small.region;
+    const node = await store.node<TiltRefs>(`round ${matteKey(small, matte)}`, async () => {
+      const coverage = await matteNode(small, matte, signal);
+      const count = width * height;
+      return planes({ right: count, up: count }, signal, (out) =>
+        pool.run({ type: 'round', coverage, width, height, out }, signal),
+      );
+    });
+    return { ...node.refs, width, height };
+  }
+
+  /** Folds by the plate's fine shading, found on one copy for every size of picture. */
+  async function creaseNode({ scene }: FrameRequest, signal: AbortSignal): Promise<TiltPicture> {
+    const { asset, ...size } = scene.plate;
+    const width = Math.min(CREASE_WIDTH, size.width);
+    const height = Math.max(1, Math.round((size.height * width) / size.width));
+    const node = await store.node<TiltRefs>(`crease ${asset}`, async () => {
+      const plate = (await plateNode(asset, wholeRegion(width, height), signal)).refs;
+      const count = width * height;
+      return planes({ right: count, up: count }, signal, (out) =>
+        pool.run({ type: 'crease', plate, width, height, out }, signal),
+      );
+    });
+    return { ...node.refs, width, height };
+  }
+
+  /** The standees of a request's ground plan with their coverage of its region, and their form. */
   async function standeesOf(request: FrameRequest, camera: Camera, signal: AbortSignal) {
-    const standees: { ahead: number; coverage: PlaneRef }[] = [];
+    const standees: SurfaceRefs['standees'] = [];
     for (const standee of request.scene.plan.standees) {
-      const coverage = await matteNode(request, matteOf(request.scene, standee.matte), signal);
-      standees.push({ ahead: standsAhead(camera, standee), coverage });
+      const { roundness, crease } = standee;
+      const matte = matteOf(request.scene, standee.matte);
+      standees.push({
+        ahead: standsAhead(camera, standee),
+        coverage: await matteNode(request, matte, signal),
+        roundness,
+        creased: crease,
+        round: roundness > 0 ? await roundNode(request, matte, signal) : undefined,
+        crease: crease > 0 ? await creaseNode(request, signal) : undefined,
+      });
     }
     return standees;
+  }
+
+  /** Coverages by the mattes at which walls end. */
+  async function endsOf(request: FrameRequest, signal: AbortSignal): Promise<Record<string, PlaneRef>> {
+    const ends: Record<string, PlaneRef> = {};
+    for (const { until } of request.scene.plan.walls) {
+      if (until) ends[until] ??= await matteNode(request, matteOf(request.scene, until), signal);
+    }
+    return ends;
   }
 
   const reliefNode = (request: FrameRequest, camera: Camera, signal: AbortSignal) =>
@@ -38,7 +93,8 @@ export function createReliefNodes(
       const survey = (await surveyNode(request, signal)).refs;
       const { walls, decks } = scene.plan;
       const standees = await standeesOf(request, camera, signal);
-      const surfaces = { walls: wallPieces(camera, walls), decks, standees };
+      const ends = await endsOf(request, signal);
+      const surfaces = { walls: wallPieces(camera, walls), decks, standees, ends };
       const count = region.width * region.height;
       const sizes = Object.fromEntries(RELIEF_PLANES.map((name) => [name, count])) as ReliefRefs;
       const size = surveySize(scene.plate);
@@ -65,9 +121,9 @@ export function createReliefNodes(
     camera: Camera,
     signal: AbortSignal,
   ): Promise<OccluderRefs> {
-    const { plan, plate } = request.scene;
-    const { width, height } = surveySize(plate);
-    const small = { ...request, region: wholeRegion(width, height) };
+    const { plan } = request.scene;
+    const small = smallOf(request);
+    const { width, height } = small.region;
     const standees: OccluderRefs['standees'] = [];
     for (const standee of plan.standees) {
       const { levels, bounds } = (await softNode(small, standee.matte, signal)).refs;

@@ -8,14 +8,16 @@ import type { PlatePoint } from '@/core/plan/camera';
 import type { RgbPlanes } from '@/core/plane/plane';
 import { faderGain, lightPerLux, pictureWeights } from '@/core/picture/weights';
 import { wholeRegion } from '@/core/plane/region';
+import { RANGES } from '@/core/scene/ranges';
 import type { Matte, Scene } from '@/core/scene/schema';
 import type { Arena } from './arena';
 import type { FrameRequest } from './frame-request';
+import { createEvenNodes } from './even-nodes';
 import { createGraph } from './graph';
 import { createLayerNodes } from './layer-nodes';
 import { createMatteNodes } from './matte-nodes';
 import { createNightNodes } from './night-nodes';
-import { evenKey, layerKey, matteKey, matteOf, reliefKey, surveyKey } from './node-keys';
+import { evenKey, layerKey, matteKey, matteOf, moonKey, reliefKey, surveyKey } from './node-keys';
 import { createNodeStore } from './node-store';
 import { createPlateNodes } from './plate-nodes';
 import { createViews } from './perform/memory-views';
@@ -59,12 +61,14 @@ export function createRenderer(
   const store = createNodeStore(arena, budgetBytes);
   const graph = createGraph({ arena, pool, store, assets });
   const plates = createPlateNodes(graph);
-  const { surveyNode, evenNode } = plates;
+  const { surveyNode } = plates;
   const mattes = createMatteNodes(graph, plates);
   const reliefs = createReliefNodes(graph, plates, mattes);
   const { reliefNode } = reliefs;
-  const { nightNode, rangeOf } = createNightNodes(graph, plates, mattes);
-  const { layerNode } = createLayerNodes(graph, plates, mattes, reliefs);
+  const evens = createEvenNodes(graph, plates, mattes);
+  const { evenNode } = evens;
+  const { nightNode, rangeOf } = createNightNodes(graph, evens, mattes);
+  const { grippedNode } = createLayerNodes(graph, plates, mattes, reliefs);
   const views = createViews(arena.memory);
   let last: Promise<unknown> = Promise.resolve();
 
@@ -78,7 +82,7 @@ export function createRenderer(
     const base = { plate, night, distance };
     const lit = litLayers(scene);
     const layers: LayerRefs[] = [];
-    for (const { fixtures } of lit) layers.push((await layerNode(request, camera, fixtures, signal)).refs);
+    for (const layer of lit) layers.push(await grippedNode(request, camera, layer, signal));
     const middle = new Float32Array(graph.arena.memory.buffer, survey.middle, 1)[0];
     const weights = pictureWeights(scene, lit, middle);
     const count = region.width * region.height;
@@ -114,8 +118,8 @@ export function createRenderer(
     const cell = (part: number, size: number) => Math.min(size - 1, Math.max(0, Math.floor(part * size)));
     const pixel = cell(v, height) * width + cell(u, width);
     let spilt = 0;
-    for (const [k, { fixtures }] of lit.entries()) {
-      const { spill } = (await layerNode(request, cameraOf(scene), fixtures, signal)).refs;
+    for (const [k, layer] of lit.entries()) {
+      const { spill } = await grippedNode(request, cameraOf(scene), layer, signal);
       spilt += luminance(layers[k].spill) * new Float32Array(arena.memory.buffer, spill + 4 * pixel, 1)[0];
     }
     const { night, desk } = scene;
@@ -135,15 +139,16 @@ export function createRenderer(
       solo: circuit.id === id,
       muted: circuit.id !== id,
     }));
-    const scene = { ...request.scene, circuits: alone };
+    const desk = { ...request.scene.desk, moon: RANGES.level.min };
+    const scene = { ...request.scene, circuits: alone, desk };
     const lit = litLayers(scene);
     const survey = (await surveyNode(request, signal)).refs;
     const { layers } = pictureWeights(scene, lit, views.floats(survey.middle, 1)[0]);
     const plate = views.plateAt((await evenNode(request, signal)).refs, width, height);
     const planes = () => new Float32Array(count);
     const out = { width, height, r: planes(), g: planes(), b: planes() };
-    for (const [k, { fixtures }] of lit.entries()) {
-      const refs = (await layerNode({ ...request, scene }, cameraOf(scene), fixtures, signal)).refs;
+    for (const [k, own] of lit.entries()) {
+      const refs = await grippedNode({ ...request, scene }, cameraOf(scene), own, signal);
       const rows = refs.sourceRows.to - refs.sourceRows.from;
       const layer = {
         spill: views.floats(refs.spill, count),
@@ -193,7 +198,9 @@ export function createRenderer(
       store.has(surveyKey(request)) &&
       store.has(reliefKey(request)) &&
       mattesIn(request).every((matte) => store.has(matteKey(request, matte))) &&
-      litLayers(request.scene).every(({ fixtures }) => store.has(layerKey(request, fixtures))),
+      litLayers(request.scene).every(({ fixtures, moon }) =>
+        store.has(moon ? moonKey(request, moon) : layerKey(request, fixtures)),
+      ),
     close() {
       pool.close();
       store.clear();

@@ -1,7 +1,8 @@
 import type { VisibleSource } from '@/core/fixture/visible-source';
 import type { Camera } from '@/core/plan/camera';
 import type { RELIEF_PLANES } from '@/core/plan/relief';
-import type { Surfaces } from '@/core/plan/surfaces';
+import type { Surfaces, StandingRelief } from '@/core/plan/surfaces';
+import type { Grip } from '@/core/scene/schema';
 import type { Region } from '@/core/plane/region';
 import type { Occluders, StandingCoverage } from '@/core/spill/occlusion';
 import type { PointLight } from '@/core/spill/point-light';
@@ -56,8 +57,24 @@ export interface LineRefs {
 /** Lines of the passes that are found on the small copy, by pass. */
 export type FoundRefs = Record<string, LineRefs>;
 
-/** Surfaces of the ground plan; coverages of standees are of the region. */
-export type SurfaceRefs = Omit<Surfaces, 'standees'> & { standees: { ahead: number; coverage: PlaneRef }[] };
+/** Tilts of normals. */
+export interface TiltRefs {
+  right: PlaneRef;
+  up: PlaneRef;
+}
+
+/** Tilts with the size of their planes, which show the whole plate. */
+export type TiltPicture = TiltRefs & { width: number; height: number };
+
+/** Surfaces of the ground plan; coverages are of the region. */
+export type SurfaceRefs = Omit<Surfaces, 'standees' | 'ends'> & {
+  standees: (Omit<StandingRelief, 'coverage' | 'round' | 'crease'> & {
+    coverage: PlaneRef;
+    round?: TiltPicture;
+    crease?: TiltPicture;
+  })[];
+  ends: Record<string, PlaneRef>;
+};
 
 /** What casts shadows; coverages of standees are on the small copy. */
 export interface OccluderRefs extends Pick<Occluders, 'walls' | 'decks'> {
@@ -125,7 +142,47 @@ export type Task =
       rows: Rows;
       out: PlateRefs;
     }
-  | { type: 'find'; plate: PlateRefs; width: number; height: number; pass: FoundPass; out: LineRefs }
+  | {
+      type: 'find';
+      plate: PlateRefs;
+      width: number;
+      height: number;
+      pass: FoundPass;
+      /** Needed to find the sun's shadow. */
+      survey?: SurveyRefs;
+      out: LineRefs;
+    }
+  | {
+      type: 'shadowGains';
+      plate: PlateRefs;
+      survey: SurveyRefs;
+      coverage: PlaneRef;
+      width: number;
+      height: number;
+      out: PlateRefs;
+    }
+  | {
+      type: 'lift';
+      plate: PlateRefs;
+      coverage: PlaneRef;
+      gains: PlateRefs;
+      gainsSize: { width: number; height: number };
+      amount: number;
+      region: Region;
+      rows: Rows;
+      out: PlateRefs;
+    }
+  | { type: 'round'; coverage: PlaneRef; width: number; height: number; out: TiltRefs }
+  | { type: 'crease'; plate: PlateRefs; width: number; height: number; out: TiltRefs }
+  | {
+      type: 'grip';
+      spill: PlaneRef;
+      plate: PlateRefs;
+      grip: Grip;
+      region: Region;
+      rows: Rows;
+      out: PlaneRef;
+    }
   | {
       type: 'matte';
       passes: Pass[];

@@ -4,6 +4,7 @@ import type { Matte, Place, Scene } from '@/core/scene/schema';
 /** How a new matte of one pass is called. */
 export const PASS_NAMES: Record<PassKind, string> = {
   sky: 'Sky',
+  shadow: 'Sun’s shadow',
   edge: 'Edge brush',
   area: 'Like place',
   outline: 'Outline',
@@ -31,6 +32,7 @@ export function newPass(kind: OwnKind): Pass {
   const base = { id: crypto.randomUUID(), join: 'add' } as const;
   switch (kind) {
     case 'sky':
+    case 'shadow':
       return { ...base, kind };
     case 'area':
       return { ...base, kind, at: { u: 0.5, v: 0.5 }, tolerance: 0.1, connected: true };

@@ -60,6 +60,7 @@ function passCoverage(
     Math.max(0, LUMINANCE[0] * plate.r[i] + LUMINANCE[1] * plate.g[i] + LUMINANCE[2] * plate.b[i]);
   switch (pass.kind) {
     case 'sky':
+    case 'shadow':
     case 'area':
     case 'colour': {
       const line = found.lines.get(pass.id);

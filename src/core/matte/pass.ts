@@ -15,6 +15,11 @@ export interface SkyPass extends Joined {
   kind: 'sky';
 }
 
+/** Where the sun's shadows lie on the ground, as they are found. */
+export interface ShadowPass extends Joined {
+  kind: 'shadow';
+}
+
 /** A point of an outline. Offsets to the handles of its Bezier curves make it round; without them it is a corner. */
 export interface OutlinePoint extends PlatePoint {
   in?: PlatePoint;
@@ -119,9 +124,18 @@ export interface RampPass extends Joined {
 }
 
 export type Pass =
-  SkyPass | OutlinePass | EdgePass | AreaPass | TonePass | ColorPass | RampPass | PaintPass | MattePass;
+  | SkyPass
+  | ShadowPass
+  | OutlinePass
+  | EdgePass
+  | AreaPass
+  | TonePass
+  | ColorPass
+  | RampPass
+  | PaintPass
+  | MattePass;
 /** Passes that are looked for on a small copy of the plate. */
-export type FoundPass = AreaPass | ColorPass;
+export type FoundPass = AreaPass | ColorPass | ShadowPass;
 export type PassKind = Pass['kind'];
 
 /** Coverage of two passes joined, each 0 to 1. */

@@ -1,15 +1,32 @@
-import type { Circuit, Fixture, Gel, Scene } from '../scene/schema';
+import { PLAIN_GRIP } from '../scene/new-scene';
+import { RANGES } from '../scene/ranges';
+import type { Circuit, Fixture, Gel, Moon, Scene } from '../scene/schema';
 
 /** The fixtures of one circuit that share a gel: their light is one set of planes, coloured when it is mixed. */
 export interface Layer {
   circuit: Circuit;
   gel: Gel;
   fixtures: Fixture[];
+  /** Set for the moon's own layer, which has no fixtures. */
+  moon?: Moon;
+}
+
+/** The circuit that stands for the moon: the desk's own fader dims it, and nobody mutes it. */
+const MOON_CIRCUIT = {
+  ...{ id: 'moon', name: 'Moon', lampLevel: 0, spillLevel: 0, muted: false, solo: true },
+  grip: PLAIN_GRIP,
+} as const;
+
+/** The moon's layer; none while its fader is all the way down. */
+function moonLayer({ moon, desk }: Scene): Layer[] {
+  if (desk.moon <= RANGES.level.min) return [];
+  const gel: Gel = { from: 'kelvin', kelvin: moon.kelvin, color: [1, 1, 1] };
+  return [{ circuit: { ...MOON_CIRCUIT, level: desk.moon }, gel, fixtures: [], moon }];
 }
 
 const gelKey = (gel: Gel) => (gel.from === 'kelvin' ? `${gel.kelvin}` : gel.color.join());
 
-/** The layers of a scene, in the order of its circuits and fixtures. */
+/** The layers of a scene: the moon's, then those of lamps in the order of its circuits and fixtures. */
 export function layersOf(scene: Scene): Layer[] {
   const layers = new Map<string, Layer>();
   for (const circuit of scene.circuits) {
@@ -21,7 +38,7 @@ export function layersOf(scene: Scene): Layer[] {
       else layers.set(key, { circuit, gel: fixture.gel, fixtures: [fixture] });
     }
   }
-  return [...layers.values()];
+  return [...moonLayer(scene), ...layers.values()];
 }
 
 /** Whether a circuit burns: not muted, and soloed if any is. */

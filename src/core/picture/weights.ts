@@ -67,8 +67,9 @@ export function pictureWeights(scene: Scene, layers: readonly Layer[], middle: n
   return {
     ambient,
     mist: { color: times(blackbodyRgb(night.hazeKelvin, CAMERA_WHITE), glow), perMetre: haze },
-    layers: layers.map(({ circuit, gel }) => {
-      const lit = burns(circuit, scene) ? faderGain(circuit.level) * faderGain(desk.master) : 0;
+    layers: layers.map(({ circuit, gel, moon }) => {
+      const master = moon ? 1 : faderGain(desk.master);
+      const lit = burns(circuit, scene) ? faderGain(circuit.level) * master : 0;
       const color = times(gelColor(gel), lit);
       const spill = faderGain(circuit.spillLevel);
       return {

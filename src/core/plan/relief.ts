@@ -6,6 +6,7 @@ import type { Camera } from './camera';
 import { FARTHEST_GROUND } from './ground';
 import { outlineRow } from '../matte/outline-row';
 import { meetLevel, meetUpright, NO_SURFACES, type Surfaces, type WallPiece } from './surfaces';
+import type { Tilts } from './standee-form';
 import type { Survey } from './survey';
 
 /**
@@ -71,7 +72,9 @@ export function reliefOf(
   const row = () => new Float32Array(region.width);
   const decked = surfaces.decks.map(() => row());
   // The nearest is laid on last.
-  const standees = [...surfaces.standees].sort((a, b) => b.ahead - a.ahead);
+  const standees = [...surfaces.standees]
+    .sort((a, b) => b.ahead - a.ahead)
+    .map((standee) => ({ ...standee, rightRow: row(), upRow: row(), foldRight: row(), foldUp: row() }));
   const [groundSlope, groundOffset, skySlope, skyOffset, feet] = [row(), row(), row(), row(), row()];
   const wide = (data: Float32Array) => ({ width: survey.width, height: survey.height, data });
   const { corner, across, down, eyeHeight } = camera;
@@ -82,6 +85,10 @@ export function reliefOf(
     bilinearRow(skyOffset, wide(survey.sky.offset), region, y);
     bilinearRow(feet, wide(survey.feet), region, y);
     surfaces.decks.forEach(({ outline }, k) => outlineRow(decked[k], outline, region, y));
+    for (const { round, crease, rightRow, upRow, foldRight, foldUp } of standees) {
+      if (round) tiltRows(rightRow, upRow, round, region, y);
+      if (crease) tiltRows(foldRight, foldUp, crease, region, y);
+    }
     const v = (region.top + y + 0.5) / region.fullHeight;
     for (let x = 0; x < region.width; x++) {
       const i = y * region.width + x;
@@ -114,6 +121,7 @@ export function reliefOf(
       for (const piece of surfaces.walls) {
         const plane = meetUpright(piece, aside, ahead);
         if (plane === Infinity) continue;
+        if (piece.until !== undefined && surfaces.ends[piece.until][i] < 0.5) continue;
         const at = eyeHeight + plane * rise;
         if (plane < met && at >= 0 && at <= piece.height) [met, wall] = [plane, piece];
         const share = standsAt / (plane * ahead);
@@ -136,17 +144,42 @@ export function reliefOf(
         out.normalX[i] = out.normalY[i] = out.unturned[i] = 0;
         out.normalZ[i] = height < eyeHeight ? 1 : -1;
       });
-      for (const standee of standees) {
-        const share = standee.coverage[i];
-        if (share < 0.5) continue;
-        out.reach[i] = standee.ahead / ahead;
-        out.normalX[i] = out.normalZ[i] = 0;
-        out.normalY[i] = -1;
-        out.unturned[i] = 1;
+      for (const {
+        ahead: stands,
+        coverage,
+        roundness,
+        creased,
+        rightRow,
+        upRow,
+        foldRight,
+        foldUp,
+      } of standees) {
+        if (coverage[i] < 0.5) continue;
+        out.reach[i] = stands / ahead;
+        // Toward the eye, tilted as far as its form is known; the folds of a flat one are known as little as its turn.
+        const right = roundness * rightRow[x] + creased * foldRight[x];
+        const up = roundness * upRow[x] + creased * foldUp[x];
+        const level = Math.sqrt(Math.max(0.04, 1 - right * right - up * up));
+        const long = Math.hypot(right, up, level);
+        out.normalX[i] = right / long;
+        out.normalY[i] = -level / long;
+        out.normalZ[i] = up / long;
+        out.unturned[i] = 1 - roundness;
       }
       const ray = Math.hypot(aside, ahead, rise);
       const perSky = Math.max(1 / HAZE.farthest, rise / (HAZE.top * ray));
       out.distance[i] = 1 / (land / (out.reach[i] * ray) + (1 - land) * perSky);
     }
   }
+}
+
+function tiltRows(
+  right: Float32Array,
+  up: Float32Array,
+  { width, height, right: across, up: rising }: Tilts,
+  region: Region,
+  y: number,
+): void {
+  bilinearRow(right, { width, height, data: across }, region, y);
+  bilinearRow(up, { width, height, data: rising }, region, y);
 }

@@ -118,7 +118,7 @@ describe('reliefOf with surfaces', () => {
     expect(water.normalZ[on]).toBe(1);
     const person = Float32Array.from({ length: COUNT }, (_, i) => (i % WIDTH > 25 && i % WIDTH < 30 ? 1 : 0));
     const ahead = standsAhead(CAMERA, { foot: seen(0, 5) });
-    const stood = relief({ standees: [{ ahead, coverage: person }] });
+    const stood = relief({ standees: [{ ahead, coverage: person, roundness: 0, creased: 0 }] });
     expect(placeOf(stood, 20 * WIDTH + 27)[1]).toBeCloseTo(5, 5);
     expect(stood.unturned[20 * WIDTH + 27]).toBe(1);
   });
@@ -145,7 +145,9 @@ describe('reliefOf with surfaces', () => {
         place,
         (walls, decks, foot) => {
           const pieces = wallPieces(CAMERA, walls);
-          const standee = { ahead: standsAhead(CAMERA, { foot }), coverage: grey(0.7) };
+          const tilts = { width: 1, height: 1, right: Float32Array.of(0.9), up: Float32Array.of(-0.8) };
+          const form = { roundness: 1, creased: 1, round: tilts, crease: tilts };
+          const standee = { ahead: standsAhead(CAMERA, { foot }), coverage: grey(0.7), ...form };
           const found = relief({ walls: pieces, decks, standees: [standee] });
           for (const name of RELIEF_PLANES) expect(found[name].every(Number.isFinite)).toBe(true);
           const light = { place: [0, 5, 3] as const, spillCandela: 1, airCandela: 1, radius: 0.1 };

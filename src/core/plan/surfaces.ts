@@ -1,5 +1,6 @@
 import { rayThrough, type Camera, type PlatePoint } from './camera';
 import { FARTHEST_GROUND, groundPoint } from './ground';
+import type { Tilts } from './standee-form';
 import type { Vec3 } from './vec3';
 
 /** A wall as a person draws it: the corners of its foot on the ground, one after the other. */
@@ -40,11 +41,25 @@ export interface Deck {
 export interface Surfaces {
   walls: readonly WallPiece[];
   /** Coverages are of the region. */
-  standees: readonly { ahead: number; coverage: Float32Array }[];
+  standees: readonly StandingRelief[];
   decks: readonly { outline: readonly PlatePoint[]; height: number }[];
+  /** Coverages of the region by the mattes at which walls end, by matte. */
+  ends: Readonly<Record<string, Float32Array>>;
 }
 
-export const NO_SURFACES: Surfaces = { walls: [], standees: [], decks: [] };
+/** A standee as the relief has it. */
+export interface StandingRelief {
+  /** How far ahead it stands, metres. */
+  ahead: number;
+  coverage: Float32Array;
+  roundness: number;
+  creased: number;
+  /** Tilts of its normals over the whole plate, where it is round or creased. */
+  round?: Tilts;
+  crease?: Tilts;
+}
+
+export const NO_SURFACES: Surfaces = { walls: [], standees: [], decks: [], ends: {} };
 
 /** One straight piece of a wall: upright over the ground from A to B, metres. Its normal is level and faces the eye. */
 export interface WallPiece {
@@ -55,14 +70,19 @@ export interface WallPiece {
   height: number;
   normalX: number;
   normalY: number;
+  /** The matte outside of which it is not there. */
+  until?: string;
 }
 
 /** Pieces shorter than this are left out, metres: they have no direction. */
 const SHORTEST = 0.01;
 
 /** The pieces of walls in the world. */
-export function wallPieces(camera: Camera, walls: readonly Pick<Wall, 'foot' | 'height'>[]): WallPiece[] {
-  return walls.flatMap(({ foot, height }) => {
+export function wallPieces(
+  camera: Camera,
+  walls: readonly Pick<Wall, 'foot' | 'height' | 'until'>[],
+): WallPiece[] {
+  return walls.flatMap(({ foot, height, until }) => {
     const corners = foot.map((at) => groundPoint(camera, at));
     return corners.slice(1).flatMap(([bx, by], i) => {
       const [ax, ay] = corners[i];
@@ -71,7 +91,7 @@ export function wallPieces(camera: Camera, walls: readonly Pick<Wall, 'foot' | '
       const [nx, ny] = [(by - ay) / length, (ax - bx) / length];
       // The eye stands at the origin.
       const facing = nx * ax + ny * ay > 0 ? -1 : 1;
-      return [{ ax, ay, bx, by, height, normalX: facing * nx, normalY: facing * ny }];
+      return [{ ax, ay, bx, by, height, normalX: facing * nx, normalY: facing * ny, until }];
     });
   });
 }

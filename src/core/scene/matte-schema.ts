@@ -76,6 +76,7 @@ const strokes = <T>(fields: Record<keyof T, Schema>) =>
 
 const PASS_SCHEMAS: Record<PassKind, Schema> = {
   sky: object({ ...joined, kind: string().required() }).noUnknown(),
+  shadow: object({ ...joined, kind: string().required() }).noUnknown(),
   outline: object({
     ...joined,
     kind: string().required(),

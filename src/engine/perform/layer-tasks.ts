@@ -1,6 +1,7 @@
 import { addPointAir } from '@/core/air/add-point-air';
 import { createDisplayCodes } from '@/core/film/display-codes';
 import { addVisibleSource } from '@/core/fixture/visible-source';
+import { applyGrip } from '@/core/picture/grip';
 import { addHeld } from '@/core/picture/add-held';
 import { mixPicture } from '@/core/picture/mix-picture';
 import { RELIEF_PLANES, type Relief } from '@/core/plan/relief';
@@ -104,6 +105,12 @@ export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Vi
     gatherBounce(floats(task.out, own), lights, used, picked, camera, region);
   }
 
+  function grip({ spill, plate, grip: taken, region, rows, out }: TaskOf<'grip'>): void {
+    const { part, first, count } = band(region, rows);
+    const beneath = plateAt(plate, part.width, part.height, first);
+    applyGrip(floats(out, count, first), floats(spill, count, first), beneath, taken);
+  }
+
   function hold({ parts, region, rows, out }: TaskOf<'hold'>): void {
     const { width } = region;
     const { first, count } = band(region, rows);
@@ -159,5 +166,5 @@ export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Vi
     );
   }
 
-  return { layer, bounce, prefilter, hold, mix };
+  return { layer, bounce, prefilter, grip, hold, mix };
 }

@@ -1,3 +1,9 @@
+import { LUMINANCE } from '@/core/color/luminance';
+import { followEdges } from '@/core/matte/follow-edges';
+import { findCastShadow, liftShadow, shadowGains as gainsOfShadow } from '@/core/plan/lift-shadow';
+import { firm } from '@/core/plan/relief';
+import { creaseTilts, roundTilts, type Tilts } from '@/core/plan/standee-form';
+import type { RgbPlanes } from '@/core/plane/plane';
 import { findArea } from '@/core/matte/find-area';
 import { findColor } from '@/core/matte/find-color';
 import { matteCoverage } from '@/core/matte/matte-coverage';
@@ -5,16 +11,60 @@ import { findEdge, followEdge } from '@/core/matte/refine-edge';
 import { showCoverage } from '@/core/matte/show-coverage';
 import { edgeMargin, soften as softenEdge, withMargin } from '@/core/matte/soften';
 import { bilinearRow } from '@/core/plane/bilinear-row';
-import type { ColorLineRefs, TaskOf } from '../task';
+import type { ColorLineRefs, PlateRefs, SurveyRefs, TaskOf, TiltRefs } from '../task';
 import type { Views } from './memory-views';
 
 /** Tasks on coverages. */
 export function createMatteTasks({ memory, floats, plateAt, lineAt, band }: Views) {
-  function find({ plate: refs, width, height, pass, out }: TaskOf<'find'>): void {
+  function find({ plate: refs, width, height, pass, survey, out }: TaskOf<'find'>): void {
     const plate = plateAt(refs, width, height);
-    const found = pass.kind === 'area' ? findArea(plate, pass) : findColor(plate, pass);
+    const found =
+      pass.kind === 'area'
+        ? findArea(plate, pass)
+        : pass.kind === 'colour'
+          ? findColor(plate, pass)
+          : followEdges(plate, findCastShadow(plate, groundOf(plate, survey)));
     floats(out.slope, found.slope.length).set(found.slope);
     floats(out.offset, found.offset.length).set(found.offset);
+  }
+
+  /** Coverage of a small copy by ground. */
+  function groundOf(plate: RgbPlanes, survey?: SurveyRefs): Float32Array {
+    const { width, height } = plate;
+    const count = width * height;
+    if (!survey) return new Float32Array(count);
+    const [slope, offset] = [floats(survey.groundSlope, count), floats(survey.groundOffset, count)];
+    return Float32Array.from(plate.r, (red, i) => {
+      const light = LUMINANCE[0] * red + LUMINANCE[1] * plate.g[i] + LUMINANCE[2] * plate.b[i];
+      return firm(slope[i] * Math.cbrt(light) + offset[i]);
+    });
+  }
+
+  function shadowGains(task: TaskOf<'shadowGains'>): void {
+    const { width, height, out } = task;
+    const plate = plateAt(task.plate, width, height);
+    const coverage = floats(task.coverage, width * height);
+    gainsOfShadow(plateAt(out, width, height), plate, coverage, groundOf(plate, task.survey));
+  }
+
+  function lift({ plate, coverage, gains, gainsSize, amount, region, rows, out }: TaskOf<'lift'>): void {
+    const { part, first, count } = band(region, rows);
+    const at = (refs: PlateRefs) => plateAt(refs, part.width, part.height, first);
+    const small = plateAt(gains, gainsSize.width, gainsSize.height);
+    liftShadow(at(out), at(plate), floats(coverage, count, first), small, part, amount);
+  }
+
+  function round({ coverage, width, height, out }: TaskOf<'round'>): void {
+    putTilts(out, roundTilts(floats(coverage, width * height), width, height));
+  }
+
+  function crease({ plate, width, height, out }: TaskOf<'crease'>): void {
+    putTilts(out, creaseTilts(plateAt(plate, width, height)));
+  }
+
+  function putTilts(out: TiltRefs, { right, up }: Tilts): void {
+    floats(out.right, right.length).set(right);
+    floats(out.up, up.length).set(up);
   }
 
   function matte(task: TaskOf<'matte'>): void {
@@ -86,5 +136,5 @@ export function createMatteTasks({ memory, floats, plateAt, lineAt, band }: View
     showCoverage(rgba, floats(coverage, count, first), view);
   }
 
-  return { find, matte, refine, follow, soften, enlarge, show };
+  return { find, shadowGains, lift, round, crease, matte, refine, follow, soften, enlarge, show };
 }

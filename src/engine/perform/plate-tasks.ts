@@ -2,7 +2,7 @@ import { srgb } from '@/core/color/srgb';
 import { evenOut, shadingOf } from '@/core/plan/even-out';
 import { reliefOf } from '@/core/plan/relief';
 import { surveyPlate } from '@/core/plan/survey';
-import type { PlaneRef, SurveyRefs, TaskOf } from '../task';
+import type { PlaneRef, SurveyRefs, TaskOf, TiltPicture } from '../task';
 import type { Views } from './memory-views';
 
 /** Tasks on the plate and its ground plan. */
@@ -66,6 +66,13 @@ export function createPlateTasks({ memory, floats, plateAt, lineAt, reliefAt, ba
     );
   }
 
+  const tiltsAt = (tilts?: TiltPicture) =>
+    tilts && {
+      ...tilts,
+      right: floats(tilts.right, tilts.width * tilts.height),
+      up: floats(tilts.up, tilts.width * tilts.height),
+    };
+
   function relief({
     plate: refs,
     survey: from,
@@ -85,10 +92,15 @@ export function createPlateTasks({ memory, floats, plateAt, lineAt, reliefAt, ba
       part,
       {
         ...surfaces,
-        standees: surfaces.standees.map(({ ahead, coverage }) => ({
-          ahead,
-          coverage: floats(coverage, count, first),
+        standees: surfaces.standees.map((standee) => ({
+          ...standee,
+          coverage: floats(standee.coverage, count, first),
+          round: tiltsAt(standee.round),
+          crease: tiltsAt(standee.crease),
         })),
+        ends: Object.fromEntries(
+          Object.entries(surfaces.ends).map(([id, at]) => [id, floats(at, count, first)]),
+        ),
       },
     );
   }

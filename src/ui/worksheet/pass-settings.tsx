@@ -16,6 +16,7 @@ import classes from './worksheet.module.css';
 /** What each kind asks of the person, while it is set. */
 const HINTS: Record<PassKind, string> = {
   sky: 'Found by itself.',
+  shadow: 'Found on the ground, where it is darker and no warmer than around. Paint in what it missed.',
   edge: 'Draw a rough loop around a thing, or stroke over it; its edge is found.',
   area: 'Click in the picture what it shall look like.',
   outline: 'Click points; drag them; double-click one to make it round. Delete takes one away.',

@@ -1,0 +1,125 @@
+import { LUMINANCE } from '../color/luminance';
+import { bilinearRow } from '../plane/bilinear-row';
+import { createBoxBlur } from '../plane/box-blur';
+import type { RgbPlanes } from '../plane/plane';
+import type { Region } from '../plane/region';
+
+/** How far around a shadow's edge its two sides are compared, fraction of the width. */
+const AROUND = 0.03;
+
+/** Luminance that counts as black, and the most that a shadow is lifted, stops. */
+const BLACK = 1 / 1024;
+const MOST = 4;
+
+/** Coverage from which a pixel is in the shadow, and up to which it is out of it. */
+const WITHIN = { inside: 0.8, outside: 0.1 } as const;
+
+/**
+ * How much brighter, in stops and per channel, the ground beside a shadow is than within, on a small copy of the plate:
+ * means of both sides over a window, carried on into the shadow. The sun is warmer than the sky, so red is lifted most.
+ *
+ * @param out three planes of the plate's size
+ * @param coverage by the shadow
+ * @param ground coverage by ground: other surfaces beside the shadow say nothing about it
+ */
+export function shadowGains(
+  out: RgbPlanes,
+  plate: RgbPlanes,
+  coverage: Float32Array,
+  ground: Float32Array,
+): void {
+  const { width, height } = plate;
+  const radius = Math.max(2, Math.round(AROUND * width));
+  const blur = createBoxBlur(width, height, radius);
+  const spread = createBoxBlur(width, height, 2 * radius);
+  const onGround = mean(coverage.map((c, i) => (c > WITHIN.inside ? ground[i] : NaN)));
+  const alike = ground.map((value) => Math.max(0.02, 1 - Math.abs(value - onGround)));
+  const inside = coverage.map((c) => (c > WITHIN.inside ? 1 : 0));
+  const outside = coverage.map((c, i) => (c < WITHIN.outside ? alike[i] : 0));
+  const smooth = (data: Float32Array, by = blur) => {
+    const result = new Float32Array(data.length);
+    by(result, data);
+    return result;
+  };
+  const [insideWeight, outsideWeight] = [smooth(inside), smooth(outside)];
+  const told = insideWeight.map((weight, i) => weight * outsideWeight[i]);
+  const toldAround = smooth(told, spread);
+  const whole = sum(told);
+  for (const name of ['r', 'g', 'b'] as const) {
+    const stops = plate[name].map((value) => Math.log2(BLACK + Math.max(0, value)));
+    const within = smooth(stops.map((value, i) => value * inside[i]));
+    const beside = smooth(stops.map((value, i) => value * outside[i]));
+    const gain = told.map((weight, i) =>
+      weight > 0 ? weight * (beside[i] / outsideWeight[i] - within[i] / insideWeight[i]) : 0,
+    );
+    const everywhere = whole > 0 ? sum(gain) / whole : 0;
+    const around = smooth(gain, spread);
+    for (let i = 0; i < gain.length; i++) {
+      const here = toldAround[i] > 1e-6 ? around[i] / toldAround[i] : everywhere;
+      out[name][i] = Math.min(MOST, Math.max(0, here));
+    }
+  }
+}
+
+const sum = (data: Float32Array) => data.reduce((all, value) => all + value, 0);
+
+function mean(data: Float32Array): number {
+  const known = data.filter((value) => !Number.isNaN(value));
+  return known.length > 0 ? sum(known) / known.length : 1;
+}
+
+/**
+ * A plate with a shadow lifted out of it: where it covers, by the gains of a small copy. `out` may be the plate.
+ *
+ * @param lift 0 as it is, 1 as bright as beside it
+ */
+export function liftShadow(
+  out: RgbPlanes,
+  plate: RgbPlanes,
+  coverage: Float32Array,
+  gains: RgbPlanes,
+  region: Region,
+  lift: number,
+): void {
+  const row = new Float32Array(region.width);
+  for (const name of ['r', 'g', 'b'] as const) {
+    for (let y = 0, i = 0; y < region.height; y++) {
+      bilinearRow(row, { width: gains.width, height: gains.height, data: gains[name] }, region, y);
+      for (let x = 0; x < region.width; x++, i++) {
+        out[name][i] = plate[name][i] * 2 ** (lift * coverage[i] * row[x]);
+      }
+    }
+  }
+}
+
+/** Ground shows a cast shadow where it is this much darker than the lit ground around, stops, and bluer. */
+const CAST = { around: 0.12, darker: 0.7, bluer: 0.02, shoulder: 0.5 } as const;
+
+/**
+ * Where the sun's shadows lie on the ground of a small copy: darker than the brighter half of the ground around, and no
+ * warmer than it, 0 to 1.
+ */
+export function findCastShadow({ width, height, r, g, b }: RgbPlanes, ground: Float32Array): Float32Array {
+  const stops = r.map((red, i) =>
+    Math.log2(BLACK + LUMINANCE[0] * red + LUMINANCE[1] * g[i] + LUMINANCE[2] * b[i]),
+  );
+  const blue = r.map((red, i) => Math.log2((BLACK + b[i]) / (BLACK + red)));
+  const blur = createBoxBlur(width, height, Math.max(2, Math.round(CAST.around * width)));
+  const over = (weight: Float32Array, data: Float32Array) => {
+    const [top, below] = [0, 1].map(() => new Float32Array(width * height));
+    blur(
+      top,
+      data.map((value, i) => value * weight[i]),
+    );
+    blur(below, weight);
+    return top.map((value, i) => value / Math.max(1e-5, below[i]));
+  };
+  const middle = over(ground, stops);
+  const lit = ground.map((cover, i) => (stops[i] >= middle[i] ? cover : 0));
+  const [level, hue] = [over(lit, stops), over(lit, blue)];
+  return stops.map((value, i) => {
+    const darker = (level[i] - value - CAST.darker) / CAST.shoulder;
+    const bluer = blue[i] - hue[i] > -CAST.bluer ? 1 : 0;
+    return ground[i] > 0.5 ? bluer * Math.min(1, Math.max(0, darker + 0.5)) : 0;
+  });
+}

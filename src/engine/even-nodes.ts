@@ -1,0 +1,104 @@
+import { regionKey, wholeRegion } from '@/core/plane/region';
+import type { FrameRequest } from './frame-request';
+import type { Graph } from './graph';
+import type { MatteNodes } from './matte-nodes';
+import { evenKey, matteKey, matteOf, plateKey, shadingKey, surveyKey } from './node-keys';
+import type { Node } from './node-store';
+import type { PlateNodes } from './plate-nodes';
+import { surveySize } from './sizes';
+import type { LineRefs, PlateRefs } from './task';
+
+/** Nodes of the plate as lamps and ambient light find it: without the day's shading and the sun's own shadows. */
+export function createEvenNodes(
+  { pool, store, inBands, planes }: Graph,
+  { plateNode, surveyNode }: PlateNodes,
+  { matteNode }: MatteNodes,
+) {
+  async function evenNode(request: FrameRequest, signal: AbortSignal): Promise<Node<PlateRefs>> {
+    const { sunShadow } = request.scene.plan;
+    const level = await levelNode(request, signal);
+    if (!sunShadow?.lift) return level;
+    const { region, scene } = request;
+    return store.node<PlateRefs>(
+      evenKey(request),
+      async () => {
+        const size = surveySize(scene.plate);
+        const gains = (await gainsNode(request, sunShadow.matte, signal)).refs;
+        const coverage = await matteNode(request, matteOf(scene, sunShadow.matte), signal);
+        const count = region.width * region.height;
+        const task = { type: 'lift', plate: level.refs, coverage, gains, gainsSize: size, region } as const;
+        return planes({ r: count, g: count, b: count }, signal, (out) =>
+          inBands(region, signal, (rows) => ({ ...task, amount: sunShadow.lift, rows, out })),
+        );
+      },
+      `lift ${regionKey(region)}`,
+    );
+  }
+
+  /** How much brighter it is beside a shadow than within. */
+  const gainsNode = (request: FrameRequest, id: string, signal: AbortSignal) => {
+    const { scene } = request;
+    const { width, height } = surveySize(scene.plate);
+    const small = { ...request, region: wholeRegion(width, height) };
+    const matte = matteOf(scene, id);
+    return store.node<PlateRefs>(
+      `gains ${matteKey(small, matte)}`,
+      async () => {
+        const survey = (await surveyNode(request, signal)).refs;
+        const plate = (await plateNode(scene.plate.asset, small.region, signal)).refs;
+        const coverage = await matteNode(small, matte, signal);
+        const count = width * height;
+        return planes({ r: count, g: count, b: count }, signal, (out) =>
+          pool.run({ type: 'shadowGains', plate, survey, coverage, width, height, out }, signal),
+        );
+      },
+      'gains',
+    );
+  };
+
+  /** The plate with the day's shading taken out. */
+  async function levelNode(request: FrameRequest, signal: AbortSignal): Promise<Node<PlateRefs>> {
+    const { scene, region } = request;
+    const amount = scene.night.evenOut;
+    const own = await plateNode(scene.plate.asset, region, signal);
+    if (amount === 0) return own;
+    return store.node<PlateRefs>(
+      `even ${amount} ${surveyKey(request)} ${plateKey(scene.plate.asset, region)}`,
+      async () => {
+        const size = surveySize(scene.plate);
+        const survey = (await surveyNode(request, signal)).refs;
+        const shading = (await shadingNode(request, signal)).refs;
+        const count = region.width * region.height;
+        return planes({ r: count, g: count, b: count }, signal, (out) =>
+          inBands(region, signal, (rows) => ({
+            type: 'even',
+            plate: own.refs,
+            survey,
+            shading,
+            surveySize: size,
+            amount,
+            region,
+            rows,
+            out,
+          })),
+        );
+      },
+      `even ${regionKey(region)}`,
+    );
+  }
+
+  const shadingNode = (request: FrameRequest, signal: AbortSignal) =>
+    store.node<LineRefs>(shadingKey(request), async () => {
+      const { asset } = request.scene.plate;
+      const size = surveySize(request.scene.plate);
+      const plate = (await plateNode(asset, wholeRegion(size.width, size.height), signal)).refs;
+      const count = size.width * size.height;
+      return planes({ slope: count, offset: count }, signal, (out) =>
+        pool.run({ type: 'shading', plate, ...size, out }, signal),
+      );
+    });
+
+  return { evenNode };
+}
+
+export type EvenNodes = ReturnType<typeof createEvenNodes>;
