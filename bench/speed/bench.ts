@@ -17,7 +17,7 @@ import { encodePicture, renderRgb } from '@/server/render-picture';
 import { createServerRenderer } from '@/server/render-service';
 import { openWorkspace } from '@/server/workspace';
 import { surveySize } from '@/engine/sizes';
-import { newCircuit, newGlobe } from '@/state/fixture-actions';
+import { newCircuit, newFixture } from '@/state/fixture-actions';
 import { newMatte } from '@/state/matte-actions';
 import { medianTime, report } from './time';
 
@@ -37,7 +37,7 @@ function litScene(plate: Scene['plate'], lamps: number): Scene {
   const scene = newScene('Bench', plate, 28);
   const circuits = ['a', 'b'].map((id) => ({ ...newCircuit(scene), id, name: id }));
   const fixtures: Fixture[] = Array.from({ length: lamps }, (_, i) => ({
-    ...newGlobe(scene, { u: 0.1 + (0.8 * i) / lamps, v: 0.3 }, circuits[i % 2]),
+    ...newFixture(scene, 'globe', { u: 0.1 + (0.8 * i) / lamps, v: 0.3 }, [], circuits[i % 2]),
     id: `lamp-${i}`,
   }));
   return { ...scene, circuits, fixtures };

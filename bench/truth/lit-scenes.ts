@@ -220,6 +220,11 @@ interface Noted {
   colour_temperature_K?: number;
 }
 
+/** What the notes of a plate say of its fixtures. */
+export interface Notes {
+  fixtures: Noted[];
+}
+
 const PLAIN = { spill: 0, bars: 0, barGlow: 0, interior: 0, standOff: 0, gel: kelvinGel(2850) } as const;
 
 function notedFixture(circuit: string, noted: Noted): Fixture {
@@ -247,7 +252,7 @@ function drawnPane(circuit: string, { outline, foot, lumens }: Drawn, index: num
 }
 
 /** The fixtures of a plate's groups, one circuit each, named after the group. */
-export function litFixtures({ groups }: Entered, notes: { fixtures: Noted[] }): Fixture[] {
+export function litFixtures({ groups }: Entered, notes: Notes): Fixture[] {
   return Object.entries(groups).flatMap(([circuit, { named, panes = [] }]) => [
     ...named.map((name) =>
       notedFixture(

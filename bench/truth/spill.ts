@@ -13,7 +13,7 @@ import { createServerRenderer } from '@/server/render-service';
 import { openWorkspace } from '@/server/workspace';
 import { fitByHand, ORDINARY, paintByHand } from './by-hand';
 import { createLightError, luminances } from './light-error';
-import { ENTERED, enteredScene, litFixtures } from './lit-scenes';
+import { ENTERED, enteredScene, litFixtures, type Notes } from './lit-scenes';
 import { halfFloats, TRUTH, TRUTH_ROOT, truthIds } from './truth-files';
 
 /** How much of the day's shading is taken out before lamps light the plate. */
@@ -39,7 +39,7 @@ for (const entered of ENTERED) {
   const ids = await truthIds(entered.plate);
   const received = await receiveFromDisk(dataDir, `demo/plates/${entered.plate}.jpg`);
   const { width, height } = await takePlate(space, received);
-  const notes = JSON.parse(await readFile(join(TRUTH_ROOT, entered.plate, 'notes.json'), 'utf8'));
+  const notes = JSON.parse(await readFile(join(TRUTH_ROOT, entered.plate, 'notes.json'), 'utf8')) as Notes;
   const fixtures = litFixtures(entered, notes);
   const scene = parseScene(
     enteredScene(entered, fixtures, { asset: received.hash, width, height }, EVEN_OUT),

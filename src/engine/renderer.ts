@@ -6,8 +6,10 @@ import { ambientLux } from '@/core/night/hour';
 import { addCircuitLight, type LightParts } from '@/core/picture/circuit-light';
 import type { PlatePoint } from '@/core/plan/camera';
 import type { RgbPlanes } from '@/core/plane/plane';
+import { tonesUnder } from '@/core/picture/tones-under';
 import { faderGain, lightPerLux, pictureWeights } from '@/core/picture/weights';
 import { wholeRegion } from '@/core/plane/region';
+import { PLAIN_GRIP } from '@/core/scene/new-scene';
 import { RANGES } from '@/core/scene/ranges';
 import type { Matte, Scene } from '@/core/scene/schema';
 import type { Arena } from './arena';
@@ -30,6 +32,17 @@ import type { LayerRefs } from './task';
 /** Pixels of a finished frame: RGBA, 8 bits. Valid only until the callback that gets them returns. */
 export type Consume<T> = (pixels: Uint8ClampedArray) => T;
 
+/** The lie of the land on the small copy of a plate. */
+export interface LandPicture {
+  width: number;
+  height: number;
+  /** How far along each pixel's view ray its surface lies, in the ray's own lengths. */
+  reach: Float32Array;
+  /** Coverage by land, and by what lies level, 0 to 1. */
+  land: Float32Array;
+  level: Float32Array;
+}
+
 export interface Renderer {
   /** Makes a frame. Frames are made one after the other; an aborted one rejects with an AbortError. */
   frame: <T>(request: FrameRequest, signal: AbortSignal, consume: Consume<T>) => Promise<T>;
@@ -44,6 +57,10 @@ export interface Renderer {
     parts: LightParts,
     signal: AbortSignal,
   ) => Promise<RgbPlanes>;
+  /** The lie of the land on the small copy. */
+  land: (scene: Scene, signal: AbortSignal) => Promise<LandPicture>;
+  /** The tones of the day on which a circuit's spill lands, as shares of it. */
+  beneath: (scene: Scene, circuit: string, signal: AbortSignal) => Promise<Float32Array>;
   /** A matte's coverage on the small copy, 8 bits. */
   coverage: (scene: Scene, matte: string, signal: AbortSignal) => Promise<CoveragePicture>;
   /** Whether a frame needs nothing but its night and its mix, which are quick. */
@@ -169,6 +186,29 @@ export function createRenderer(
     return { width, height, data: Uint8Array.from(shares, (share) => Math.round(255 * share)) };
   }
 
+  async function smallLand(scene: Scene, signal: AbortSignal): Promise<LandPicture> {
+    const { width, height } = surveySize(scene.plate);
+    const request = { scene, region: wholeRegion(width, height) };
+    const { refs } = await reliefNode(request, cameraOf(scene), signal);
+    const plane = (at: number) => views.floats(at, width * height).slice();
+    return { width, height, reach: plane(refs.reach), land: plane(refs.land), level: plane(refs.normalZ) };
+  }
+
+  async function tonesBeneath(scene: Scene, id: string, signal: AbortSignal): Promise<Float32Array> {
+    const { width, height } = surveySize(scene.plate);
+    const region = wholeRegion(width, height);
+    const count = width * height;
+    const plain = scene.circuits.map((circuit) => ({ ...circuit, grip: PLAIN_GRIP }));
+    const even = { ...scene, circuits: plain };
+    const spill = new Float32Array(count);
+    for (const layer of layersOf(even).filter(({ circuit }) => circuit.id === id)) {
+      const refs = await grippedNode({ scene: even, region }, cameraOf(scene), layer, signal);
+      views.floats(refs.spill, count).forEach((value, i) => (spill[i] += value));
+    }
+    const { refs } = await plates.plateNode(scene.plate.asset, region, signal);
+    return tonesUnder(views.plateAt(refs, width, height), spill);
+  }
+
   /** Does some work on the nodes after all that was asked for before. */
   function inTurn<T>(signal: AbortSignal, work: () => Promise<T>): Promise<T> {
     const turn = last.then(async () => {
@@ -191,6 +231,8 @@ export function createRenderer(
       return inTurn(signal, () => rangeOf({ scene, region: wholeRegion(width, height) }, signal));
     },
     circuit: (request, id, parts, signal) => inTurn(signal, () => circuitLight(request, id, parts, signal)),
+    land: (scene, signal) => inTurn(signal, () => smallLand(scene, signal)),
+    beneath: (scene, circuit, signal) => inTurn(signal, () => tonesBeneath(scene, circuit, signal)),
     coverage: (scene, matte, signal) => inTurn(signal, () => smallCoverage(scene, matte, signal)),
     lux: (scene, at, signal) => inTurn(signal, () => luxAt(scene, at, signal)),
     isReady: (request) =>

@@ -6,7 +6,14 @@ export type OpenCv = typeof OpenCvModule;
 /** The names by which OpenCV is told what to do, which its own types leave open. */
 export const flags = (cv: OpenCv) =>
   cv as unknown as Record<
-    'INTER_AREA' | 'INTER_LINEAR' | 'CV_8UC1' | 'CV_8UC3' | 'GC_INIT_WITH_MASK' | 'DIST_L2' | 'CC_STAT_AREA',
+    | 'COLOR_RGB2GRAY'
+    | 'INTER_AREA'
+    | 'INTER_LINEAR'
+    | 'CV_8UC1'
+    | 'CV_8UC3'
+    | 'GC_INIT_WITH_MASK'
+    | 'DIST_L2'
+    | 'CC_STAT_AREA',
     number
   >;
 

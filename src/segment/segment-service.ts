@@ -1,8 +1,10 @@
 import type { PlatePoint } from '@/core/plan/camera';
 import type { EdgeStroke } from '@/core/matte/pass';
+import type { PlateLine } from '@/core/plan/vanishing-point';
 import { brushEdges } from './edge-brush';
 import type { OpenCv } from './opencv';
 import type { Picture } from './picture';
+import { straightLines } from './straight-lines';
 import { traceEdges, type EdgeTrace } from './trace-edge';
 
 /** What the segmentation's worker does, for one plate. */
@@ -23,6 +25,11 @@ export function createSegmentService(ready: Promise<{ cv: OpenCv }>) {
       const { cv } = await ready;
       const picture = opened();
       return brushEdges(cv, picture, before ?? new Uint8Array(picture.width * picture.height), stroke);
+    },
+    /** The straight edges of the plate. */
+    async straightLines(): Promise<PlateLine[]> {
+      const { cv } = await ready;
+      return straightLines(cv, opened());
     },
     /** Begins to follow edges from a place. */
     async traceFrom(place: PlatePoint): Promise<void> {

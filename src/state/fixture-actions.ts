@@ -1,11 +1,22 @@
-import { FIXTURE_KINDS, kelvinGel } from '@/core/fixture/defaults';
+import { FIXTURE_KINDS, kelvinGel, type FixtureKind } from '@/core/fixture/defaults';
 import { placeFixture } from '@/core/fixture/place-fixture';
 import { metresPerWidth, placeOnStalk, footForHeight } from '@/core/plan/place-on-stalk';
-import type { PlatePoint } from '@/core/plan/camera';
+import { project, type PlatePoint } from '@/core/plan/camera';
+import { wallPieces } from '@/core/plan/surfaces';
+import { rectangleBetween, wallAt } from '@/core/plan/wall-at';
+import { simplifyPath } from '@/core/plane/simplify-path';
 import { RANGES, type Range } from '@/core/scene/ranges';
-import type { Circuit, Fixture, Scene } from '@/core/scene/schema';
+import { MOST_POINTS, type Circuit, type Fixture, type Scene } from '@/core/scene/schema';
 import { PLAIN_GRIP } from '@/core/scene/new-scene';
 import { cameraOf } from '@/core/picture/camera-of';
+
+/** How a new fixture of a kind is called on its circuit. */
+const NOUNS: Record<Fixture['kind'], string> = {
+  globe: 'lamp',
+  pane: 'pane',
+  tube: 'tube',
+  offstage: 'light offstage',
+};
 
 const hold = (value: number, { min, max }: Range) => Math.min(max, Math.max(min, value));
 
@@ -31,32 +42,75 @@ export function newCircuit(scene: Scene): Circuit {
   };
 }
 
-/** A globe lit at a place of the picture: the real thing's power and size, on a stalk of its usual height. */
-export function newGlobe(scene: Scene, at: PlatePoint, circuit: Circuit): Fixture {
-  const kind = FIXTURE_KINDS.globe;
+/** Where a new fixture stands: under the wall on which it is seen, or where its stalk has its kind's usual height. */
+function footOf(scene: Scene, kind: FixtureKind, at: PlatePoint): PlatePoint {
   const camera = cameraOf(scene);
-  const foot = footForHeight(camera, at, kind.height);
+  const hit = kind.drawn ? wallAt(camera, wallPieces(camera, scene.plan.walls), at) : undefined;
+  const under = hit && project(camera, [hit.place[0], hit.place[1], 0]);
+  return under ?? footForHeight(camera, at, kind.height);
+}
+
+/**
+ * A fixture lit in the picture: the real thing's power and size. A kind that is drawn comes with its path; it hangs on the
+ * wall that is seen there, the others on a stalk of their usual height.
+ */
+export function newFixture(
+  scene: Scene,
+  kind: Fixture['kind'],
+  at: PlatePoint,
+  path: PlatePoint[],
+  circuit: Circuit,
+): Fixture {
+  const own = FIXTURE_KINDS[kind];
+  const camera = cameraOf(scene);
+  const foot = footOf(scene, own, at);
   const place = placeOnStalk(camera, at, foot);
-  const neighbour = scene.fixtures.findLast((fixture) => fixture.circuit === circuit.id);
+  const neighbour = scene.fixtures.findLast(
+    (fixture) => fixture.circuit === circuit.id && fixture.kind === kind,
+  );
+  const { lumens, heart, halo, interior, standOff } = own;
   return {
     id: crypto.randomUUID(),
-    kind: 'globe',
-    name: freeName(`${circuit.name} lamp`, scene.fixtures),
+    kind,
+    name: freeName(`${circuit.name} ${NOUNS[kind]}`, scene.fixtures),
     circuit: circuit.id,
     at,
     foot,
-    size: hold(kind.radius / metresPerWidth(camera, at, place), RANGES.size),
-    gel: neighbour?.gel ?? kelvinGel(kind.kelvin),
-    lumens: kind.lumens,
-    heart: kind.heart,
-    halo: kind.halo,
+    path,
+    size: hold(own.radius / metresPerWidth(camera, at, place), RANGES.size),
+    gel: neighbour?.gel ?? kelvinGel(own.kelvin),
+    ...{ lumens, heart, halo, interior, standOff },
     spill: 0,
     bars: 0,
     barGlow: 0.4,
-    path: [],
-    interior: kind.interior,
-    standOff: kind.standOff,
   };
+}
+
+/** The middle of a path's extent. */
+export function middleOfPath(path: readonly PlatePoint[]): PlatePoint {
+  const middle = (values: number[]) => (Math.min(...values) + Math.max(...values)) / 2;
+  return { u: middle(path.map(({ u }) => u)), v: middle(path.map(({ v }) => v)) };
+}
+
+/** A pane across a drag: on the wall that is seen there, in its perspective. */
+export function paneAcross(scene: Scene, from: PlatePoint, to: PlatePoint): PlatePoint[] {
+  const camera = cameraOf(scene);
+  return rectangleBetween(camera, wallPieces(camera, scene.plan.walls), from, to);
+}
+
+/** A drawn stroke's points within this are one straight line, fraction of the width. */
+const STRAIGHT = 0.0012;
+
+/** A tube's way along a stroke of u, v, pressure; straight from end to end, if it shall be. */
+export function tubeAlong(stroke: readonly number[], straight: boolean): PlatePoint[] {
+  const points = stroke.flatMap((u, i) => (i % 3 === 0 ? [{ u, v: stroke[i + 1] }] : []));
+  if (points.length < 2) return [];
+  const kept = straight ? [points[0], points.at(-1)!] : simplifyPath(points, STRAIGHT);
+  // A stroke longer than a scene can hold is kept more roughly.
+  for (let rougher = 2 * STRAIGHT; ; rougher *= 2) {
+    const fewer = kept.length > MOST_POINTS ? simplifyPath(kept, rougher) : kept;
+    if (fewer.length <= MOST_POINTS) return fewer;
+  }
 }
 
 /** How a fixture stands, in metres, for people to read. */

@@ -2,6 +2,10 @@ import { horizonAt } from '@/core/plan/ground';
 import type { PlatePoint } from '@/core/plan/camera';
 import type { CoveragePicture } from '@/engine/render-assets';
 import type { GroundPlan, Scene } from '@/core/scene/schema';
+import { cameraOf } from '@/core/picture/camera-of';
+import { placeOnStalk } from '@/core/plan/place-on-stalk';
+import type { PlateLine } from '@/core/plan/vanishing-point';
+import { RANGES } from '@/core/scene/ranges';
 import { freeName } from './fixture-actions';
 
 type Wall = GroundPlan['walls'][number];
@@ -10,6 +14,9 @@ type Deck = GroundPlan['decks'][number];
 
 /** Height of a wall that is drawn, metres: a high storey. What shows sky above it ends there by itself. */
 const WALL_HEIGHT = 4;
+
+/** Height of a wall that was guessed: a house of three storeys. */
+const GUESSED_HEIGHT = 10;
 
 /** Height of a deck that is drawn, metres: a kerb. */
 const DECK_HEIGHT = 0.15;
@@ -42,6 +49,24 @@ export const newWall = (scene: Scene, from: PlatePoint, to: PlatePoint): Wall =>
   foot: [wallEnd(scene, to, from), wallEnd(scene, from, to)],
   height: WALL_HEIGHT,
 });
+
+/** A wall along a foot that was guessed. */
+export const guessedWall = (scene: Scene, [from, to]: readonly [PlatePoint, PlatePoint]): Wall => ({
+  ...newWall(scene, from, to),
+  height: GUESSED_HEIGHT,
+});
+
+/** How high an upright thing is by the ground plan, metres, from its foot to its top as they are seen. */
+export function heightOf(scene: Scene, [foot, top]: PlateLine): number {
+  const [low, high] = foot.v > top.v ? [foot, top] : [top, foot];
+  return placeOnStalk(cameraOf(scene), high, footAt(scene, low))[2];
+}
+
+/** The eye height with which a thing that measures some metres is as high as it truly is: all of the plan scales with it. */
+export function eyeHeightFor({ plan }: Scene, measures: number, metres: number): number {
+  const { min, max } = RANGES.eyeHeight;
+  return Math.min(max, Math.max(min, (plan.eyeHeight * metres) / Math.max(1e-6, measures)));
+}
 
 export const newDeck = (scene: Scene, from: PlatePoint, to: PlatePoint): Deck => ({
   id: crypto.randomUUID(),

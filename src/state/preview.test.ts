@@ -21,6 +21,8 @@ function slowRenderer(ready: () => boolean) {
           aborted: () => signal.aborted,
         });
       }),
+    land: () => Promise.reject(new Error('no land')),
+    beneath: () => Promise.resolve(new Float32Array(64)),
     circuit: () => Promise.reject(new Error('not asked for')),
     coverage: () => Promise.reject(new Error('not asked for')),
     lux: () => Promise.resolve(0),

@@ -3,6 +3,7 @@ import type { ToneRange } from '@/core/grade/grade';
 import type { PlatePoint } from '@/core/plan/camera';
 import type { ToneHistogram } from '@/core/picture/tone-histogram';
 import type { CoveragePicture } from '@/engine/render-assets';
+import type { LandPicture } from '@/engine/renderer';
 import type { Scene } from '@/core/scene/schema';
 
 /** What is read off the picture as it stands. */
@@ -13,6 +14,10 @@ export interface Readout {
   toneRange?: (scene: Scene) => Promise<ToneRange>;
   /** What a matte covers, for its thumbnail. */
   coverage?: (scene: Scene, matte: string) => Promise<CoveragePicture>;
+  /** The lie of the land on the small copy. */
+  land?: (scene: Scene) => Promise<LandPicture>;
+  /** The tones of the day on which a circuit's spill lands, as shares. */
+  beneath?: (scene: Scene, circuit: string) => Promise<Float32Array>;
   /** The light that falls on a place of the scene, lux. */
   lux?: (scene: Scene, at: PlatePoint) => Promise<number>;
 }

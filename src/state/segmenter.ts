@@ -1,6 +1,7 @@
 import { wrap, type Remote } from 'comlink';
 import type { EdgeStroke } from '@/core/matte/pass';
 import type { PlatePoint } from '@/core/plan/camera';
+import type { PlateLine } from '@/core/plan/vanishing-point';
 import { wholeRegion } from '@/core/plane/region';
 import type { Scene } from '@/core/scene/schema';
 import { previewSize } from '@/engine/sizes';
@@ -19,6 +20,8 @@ export interface Segmenter {
   warm: () => void;
   /** Lays strokes over what a pass has found; the asset of what it has found then. A newer call gives up an older one. */
   brush: (asset: string | undefined, strokes: readonly EdgeStroke[]) => Promise<string>;
+  /** The straight edges of the plate. */
+  straightLines: () => Promise<PlateLine[]>;
   traceFrom: (place: PlatePoint) => Promise<void>;
   traceTo: (place: PlatePoint) => Promise<PlatePoint[]>;
   /** Gives up what is under way. */
@@ -90,6 +93,7 @@ export function createSegmenter({ asset: plateAsset, ...size }: Scene['plate']):
       last = { asset: kept, coverage };
       return kept;
     },
+    straightLines: () => asked((service) => service.straightLines()),
     traceFrom: (place) => asked((service) => service.traceFrom(place)),
     traceTo: (place) => asked((service) => service.traceTo(place)),
     cancel,

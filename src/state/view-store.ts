@@ -1,7 +1,9 @@
 import type { EdgeStroke, PaintStroke } from '@/core/matte/pass';
 import type { CoverageView } from '@/core/matte/show-coverage';
 import type { PlatePoint } from '@/core/plan/camera';
-import type { GroundPlan } from '@/core/scene/schema';
+import type { PlateLine } from '@/core/plan/vanishing-point';
+import type { Fixture, GroundPlan } from '@/core/scene/schema';
+import type { PlanGuess } from './plan-guess';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 
 /** Steps of the worksheet, in the order of the work. */
@@ -22,7 +24,7 @@ export const PROOFS = ['night', 'wipe', 'beside'] as const;
 export type Proof = (typeof PROOFS)[number];
 
 /** Parts of the Night step; one is open at a time. */
-export const NIGHT_PARTS = ['light', 'tones', 'byTone', 'lut', 'surround', 'haze'] as const;
+export const NIGHT_PARTS = ['light', 'tones', 'byTone', 'lut', 'surround', 'haze', 'moon'] as const;
 export type NightPartName = (typeof NIGHT_PARTS)[number];
 
 export interface ViewState {
@@ -42,11 +44,21 @@ export interface ViewState {
   finding: boolean;
   /** The chosen surface of the ground plan, and what the next drag on the picture draws there. */
   surface?: string;
-  drawing?: 'wall' | 'deck';
+  drawing?: 'wall' | 'deck' | 'parallels' | 'scale';
+  /** The first of two lines that are parallel in the world. */
+  parallel?: PlateLine;
+  /** An upright thing whose height is known: foot and top. */
+  measured?: PlateLine;
+  /** What was guessed of the ground plan and waits to be taken. */
+  guess?: PlanGuess;
+  /** The ground plan is shown as a pop-up. */
+  popUp: boolean;
   /** The next drag on the picture, in the Frame step, is along something level. */
   levelling: boolean;
   /** Values are read off the picture under the pointer. */
   probing: boolean;
+  /** What the next gesture on the picture lights. */
+  kind: Fixture['kind'];
   /** The chosen fixture. */
   chosen?: string;
   /** The circuit that a new fixture goes on. */
@@ -76,6 +88,7 @@ export function createViewStore(): ViewStore {
     proof: 'night',
     wipe: 0.5,
     day: false,
+    kind: 'globe',
     picking: false,
     levelling: false,
     matteView: 'tint',
@@ -85,6 +98,7 @@ export function createViewStore(): ViewStore {
     finding: false,
     probing: false,
     nightPart: 'light',
+    popUp: false,
     set: (values) => set(values),
   }));
 }

@@ -2,7 +2,18 @@ import { fitFrame } from '../frame/frame';
 import { hourValues } from '../night/hour';
 import type { EdgeStroke, PaintStroke, Pass } from '../matte/pass';
 import { RANGES } from './ranges';
-import type { Circuit, Desk, Fixture, GroundPlan, Matte, Night, Place, Scene, SceneFrame } from './schema';
+import type {
+  Circuit,
+  Desk,
+  Fixture,
+  GroundPlan,
+  Matte,
+  Moon,
+  Night,
+  Place,
+  Scene,
+  SceneFrame,
+} from './schema';
 import type { Command } from './command';
 
 const hold = (value: number, { min, max }: { min: number; max: number }) =>
@@ -135,6 +146,14 @@ export const removeSurface = (label: string, kind: SurfaceKind, id: string): Com
   apply: ({ plan }) => {
     const index = plan[kind].findIndex((surface) => surface.id === id);
     if (index >= 0) plan[kind].splice(index, 1);
+  },
+});
+
+/** Sets where the moon stands. */
+export const setMoon = (label: string, values: Partial<Moon>): Command => ({
+  label,
+  apply: (scene) => {
+    Object.assign(scene.moon, values);
   },
 });
 

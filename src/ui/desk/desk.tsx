@@ -1,7 +1,9 @@
 'use client';
 
-import { ambientGains } from '@/core/night/ambient-gains';
+import { blackbodyRgb } from '@/core/color/planckian';
+import { ambientGains, CAMERA_WHITE } from '@/core/night/ambient-gains';
 import { setDesk } from '@/core/scene/commands';
+import { RANGES } from '@/core/scene/ranges';
 import type { Desk as DeskLevels } from '@/core/scene/schema';
 import { useScene } from '../editor/editor-context';
 import { CircuitStrip } from './circuit-strip';
@@ -13,10 +15,11 @@ import classes from './desk.module.css';
 export function Desk() {
   const desk = useScene(({ scene }) => scene.desk);
   const night = useScene(({ scene }) => scene.night);
+  const moon = useScene(({ scene }) => scene.moon);
   const circuits = useScene(({ scene }) => scene.circuits);
   const change = useScene((state) => state.change);
 
-  const fader = (channel: keyof DeskLevels, name: string, color: string) => (
+  const fader = (channel: keyof DeskLevels, name: string, color: string, initial = 0) => (
     <section className={classes.strip} aria-label={name}>
       <div className={classes.faders}>
         <StripFader
@@ -24,6 +27,7 @@ export function Desk() {
           value={desk[channel]}
           color={color}
           lit
+          initial={initial}
           onChange={(value) => change(`desk ${channel}`, setDesk(name, { [channel]: value }))}
         />
       </div>
@@ -34,6 +38,7 @@ export function Desk() {
   return (
     <footer className={classes.desk} aria-label="Desk">
       {fader('ambient', 'Ambient', litCss(ambientGains(0, night.kelvin, night.tint), 0.4))}
+      {fader('moon', 'Moon', litCss(blackbodyRgb(moon.kelvin, CAMERA_WHITE)), RANGES.level.min)}
       <span className={classes.divider} />
       {circuits.map((circuit) => (
         <CircuitStrip key={circuit.id} circuit={circuit} />

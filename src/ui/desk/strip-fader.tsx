@@ -13,12 +13,14 @@ interface StripFaderProps {
   color: string;
   lit: boolean;
   onChange: (value: number) => void;
+  /** What a double click sets. */
+  initial?: number;
   /** A short name under a fader that is one of several on its strip. */
   caption?: string;
 }
 
 /** One fader of the desk, in stops; at its lowest it is off. */
-export function StripFader({ label, value, color, lit, onChange, caption }: StripFaderProps) {
+export function StripFader({ label, value, color, lit, onChange, caption, initial = 0 }: StripFaderProps) {
   const range = RANGES.level;
   const off = value <= range.min;
   const text = off ? 'off' : `${value > 0 ? '+' : ''}${value.toFixed(1)} stops`;
@@ -26,7 +28,7 @@ export function StripFader({ label, value, color, lit, onChange, caption }: Stri
     label,
     value,
     range,
-    initial: 0,
+    initial,
     axis: 'up',
     text,
     onChange,

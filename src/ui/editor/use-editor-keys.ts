@@ -25,5 +25,13 @@ export function useEditorKeys(): void {
   };
   useHotkeys('bracketleft', () => resize(1 / BRUSH_STEP), EVERYWHERE);
   useHotkeys('bracketright', () => resize(BRUSH_STEP), EVERYWHERE);
-  useHotkeys('escape', () => setView({ chosen: undefined, picking: false, drawing: undefined }), EVERYWHERE);
+  useHotkeys(
+    'escape',
+    () =>
+      setView({
+        ...{ chosen: undefined, picking: false, drawing: undefined, popUp: false },
+        ...{ parallel: undefined, measured: undefined, guess: undefined },
+      }),
+    EVERYWHERE,
+  );
 }

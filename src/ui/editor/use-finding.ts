@@ -2,8 +2,8 @@ import { notifications } from '@mantine/notifications';
 import { isAbort } from '@/engine/aborted';
 import { useView } from './editor-context';
 
-/** Looks for an edge, which takes a while: shown while it lasts, and said when it goes wrong. Undefined then. */
-export function useFinding() {
+/** Looks for something in the plate, which takes a while: shown while it lasts, and said when it goes wrong. Undefined then. */
+export function useFinding(failed = 'The edge was not found') {
   const setView = useView((view) => view.set);
   return async <T>(work: () => Promise<T>): Promise<T | undefined> => {
     setView({ finding: true });
@@ -13,7 +13,7 @@ export function useFinding() {
       if (!isAbort(error))
         notifications.show({
           color: 'red',
-          title: 'The edge was not found',
+          title: failed,
           message: (error as Error).message,
         });
       return undefined;

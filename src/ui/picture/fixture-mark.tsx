@@ -8,6 +8,7 @@ import type { Fixture } from '@/core/scene/schema';
 import { useGesture } from '../controls/use-gesture';
 import { useScene, useView } from '../editor/editor-context';
 import type { Box } from './view-geometry';
+import { FixturePath } from './fixture-path';
 import { nudgeOf } from './nudge';
 import { usePictureDrag } from './use-picture-drag';
 import classes from './picture.module.css';
@@ -31,7 +32,7 @@ export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMa
   const run = useScene((state) => state.run);
   const group = useRef<SVGGElement>(null);
   const start = useRef(fixture);
-  const { id, name, at, foot, size } = fixture;
+  const { id, name, at, foot, size, path } = fixture;
 
   const choose = () => setView({ chosen: id, circuit: fixture.circuit });
   const set = (label: string, values: Partial<Fixture>) =>
@@ -51,9 +52,10 @@ export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMa
   const dropDrag = usePictureDrag({
     onStart: grab,
     onDrag: (by, _at, { altKey }) => {
-      const { at: from, foot: stood } = start.current;
+      const { at: from, foot: stood, path: way } = start.current;
       // The foot goes along sideways, so that the stalk stays upright; with Alt it stays where it stands.
-      set('move', { at: moved(from, by), foot: altKey ? stood : moved(stood, { u: by.u, v: 0 }) });
+      const next = altKey ? stood : moved(stood, { u: by.u, v: 0 });
+      set('move', { at: moved(from, by), path: way.map((point) => moved(point, by)), foot: next });
     },
     onEnd: letGo,
     onClick: choose,
@@ -87,7 +89,9 @@ export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMa
   function onKeyDown(event: KeyboardEvent, part: 'drop' | 'foot'): void {
     if (event.ctrlKey || event.metaKey) return;
     const by = nudgeOf(event, NUDGE);
-    if (by && part === 'drop') set('move', { at: moved(at, by), foot: moved(foot, { u: by.u, v: 0 }) });
+    const along = by && path.map((point) => moved(point, by));
+    if (by && part === 'drop')
+      set('move', { at: moved(at, by), path: along, foot: moved(foot, { u: by.u, v: 0 }) });
     else if (by) set('foot', { foot: moved(foot, by) });
     else if (event.key === '[') resize(1 / WHEEL_STEP);
     else if (event.key === ']') resize(WHEEL_STEP);
@@ -101,7 +105,7 @@ export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMa
 
   const [x, y] = [at.u * box.width, at.v * box.height];
   const [footX, footY] = [foot.u * box.width, foot.v * box.height];
-  const radius = Math.max(SMALLEST_DROP, size * box.width);
+  const radius = path.length > 0 ? SMALLEST_DROP : Math.max(SMALLEST_DROP, size * box.width);
   const angle = Math.atan2(footY - y, footX - x);
   const [edgeX, edgeY] = [x + radius * Math.cos(angle), y + radius * Math.sin(angle)];
   return (
@@ -110,6 +114,7 @@ export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMa
         className={classes.shade}
         d={`M${edgeX} ${edgeY}L${footX} ${footY}M${x - radius} ${y}a${radius} ${radius} 0 1 0 ${2 * radius} 0a${radius} ${radius} 0 1 0 ${-2 * radius} 0`}
       />
+      {path.length > 0 && <FixturePath fixture={fixture} box={box} chosen={chosen} />}
       <line className={classes.stalk} x1={edgeX} y1={edgeY} x2={footX} y2={footY} />
       <g
         role="button"

@@ -13,14 +13,15 @@ const HEIGHT = 84;
 export function FixtureTag({ fixture, box, turned }: { fixture: Fixture; box: Box; turned: number }) {
   const scene = useScene((state) => state.scene);
   const { ahead, up, radius } = standingOf(scene, fixture);
-  const { at, size, gel, lumens, name } = fixture;
-  const [x, y, r] = [at.u * box.width, at.v * box.height, size * box.width];
+  const { at, size, gel, lumens, name, kind, path } = fixture;
+  const half = path.length > 0 ? Math.max(...path.map(({ u }) => u)) - at.u : size;
+  const [x, y, r] = [at.u * box.width, at.v * box.height, half * box.width];
   const right = x + r + 24 + WIDTH < box.width;
   const left = right ? x + r + 24 : x - r - 24 - WIDTH;
   const top = Math.min(box.height - HEIGHT, Math.max(0, y - HEIGHT * 0.6));
   const rows = [
     ['gel', gel.from === 'kelvin' ? `${Math.round(gel.kelvin)} K` : 'off the picture'],
-    ['glass', `${(200 * radius).toFixed(0)} cm across`],
+    ...(kind === 'globe' ? [['glass', `${(200 * radius).toFixed(0)} cm across`]] : []),
     ['stands', `${ahead.toFixed(1)} m off, ${up.toFixed(2)} m up`],
   ];
   return (
@@ -30,7 +31,9 @@ export function FixtureTag({ fixture, box, turned }: { fixture: Fixture; box: Bo
     >
       <div>
         <b>{name}</b>
-        <b className={classes.lit}>{Math.round(lumens)} lm</b>
+        <b className={classes.lit}>
+          {Math.round(lumens)} {kind === 'tube' ? 'lm/m' : 'lm'}
+        </b>
       </div>
       {rows.map(([label, value]) => (
         <div key={label}>

@@ -7,7 +7,6 @@ import type { PlatePoint } from '@/core/plan/camera';
 import { setFixture } from '@/core/scene/commands';
 import type { Fixture } from '@/core/scene/schema';
 import { useScene, useSession, useView } from '../editor/editor-context';
-import { useLightGlobe } from '../editor/use-light-globe';
 import { FixtureMark } from './fixture-mark';
 import { FrameMarks } from './frame-marks';
 import { FixtureTag } from './fixture-tag';
@@ -15,11 +14,14 @@ import { MatteMarks } from './matte-marks';
 import { OverviewMap } from './overview-map';
 import { pickColor } from './pick-color';
 import { PlanMarks } from './plan-marks';
+import { PlanProbe } from './plan-probe';
+import { PopUpView } from './pop-up-view';
 import { Probe } from './probe';
 import { previewRegions } from './preview-regions';
 import { SurroundMarks } from './surround-marks';
 import { usePlanGestures } from './use-plan-gestures';
 import { useMatteGestures } from './use-matte-gestures';
+import { useFixtureGestures } from './use-fixture-gestures';
 import { useLookGestures } from './use-look-gestures';
 import { usePictureDrag } from './use-picture-drag';
 import { usePreview } from './use-preview';
@@ -33,12 +35,12 @@ export function Picture() {
   const session = useSession();
   const scene = useScene((state) => state.scene);
   const run = useScene((state) => state.run);
-  const light = useLightGlobe();
   const {
     step,
     nightPart,
     probing,
     chosen,
+    popUp,
     moving,
     day,
     picking,
@@ -90,13 +92,9 @@ export function Picture() {
     setView({ picking: false });
   }
 
-  const clickFixtures = (at: PlatePoint) => (picking && fixture ? pickGel(at, fixture) : light(at));
-
-  const ground = usePictureDrag({
-    onDrag: () => {},
-    onEnd: () => {},
-    onClick: step === 'fixtures' ? clickFixtures : undefined,
-  });
+  const picksGel = picking && fixture ? (at: PlatePoint) => pickGel(at, fixture) : undefined;
+  const fixtureGestures = useFixtureGestures(trail, picksGel);
+  const ground = usePictureDrag({ onDrag: () => {}, onEnd: () => {} });
   const planGestures = usePlanGestures(trail);
   const matteGestures = useMatteGestures({ day: dayCanvas, live, trail, night });
 
@@ -126,7 +124,7 @@ export function Picture() {
       data-close={(look.zoom !== 'fit' && look.zoom >= 2) || undefined}
       {...gestures}
       onPointerMove={(event) => {
-        if (probing) setPointer(placeOf(event));
+        if (probing || step === 'plan') setPointer(placeOf(event));
       }}
       onPointerLeave={() => setPointer(undefined)}
     >
@@ -165,14 +163,21 @@ export function Picture() {
               height={box.height}
               data-testid="marks"
               data-step={step}
-              {...({ mattes: matteGestures, plan: planGestures }[step as string] ?? ground)}
+              {...({ mattes: matteGestures, plan: planGestures, fixtures: fixtureGestures }[step as string] ??
+                ground)}
             >
               {step === 'frame' && <FrameMarks box={box} />}
               {step === 'night' && nightPart === 'surround' && <SurroundMarks box={box} />}
               {step === 'mattes' && <MatteMarks box={box} trail={trail} />}
               {step === 'plan' && <PlanMarks box={box} trail={trail} />}
-              {step === 'fixtures' &&
-                scene.fixtures.map((f) => <FixtureMark key={f.id} fixture={f} box={box} />)}
+              {step === 'fixtures' && (
+                <>
+                  {scene.fixtures.map((f) => (
+                    <FixtureMark key={f.id} fixture={f} box={box} />
+                  ))}
+                  <path ref={trail} className={classes.trail} />
+                </>
+              )}
             </svg>
             {step === 'fixtures' && fixture && !moving && (
               <FixtureTag fixture={fixture} box={box} turned={frame.angle} />
@@ -182,6 +187,8 @@ export function Picture() {
       </div>
       {proof === 'wipe' && !day && <WipeHandle />}
       {probing && pointer && <Probe at={pointer} night={[coarse, night]} day={[dayPart, dayCanvas]} />}
+      {step === 'plan' && pointer && !probing && <PlanProbe at={pointer} />}
+      {popUp && step === 'plan' && <PopUpView day={dayCanvas} />}
       {look.zoom !== 'fit' && <OverviewMap part={visiblePart(pane, place)} />}
       {day && <span className={classes.says}>Day</span>}
     </main>

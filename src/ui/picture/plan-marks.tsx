@@ -2,6 +2,9 @@
 
 import { useRef, type KeyboardEvent, type RefObject } from 'react';
 import { cameraOf } from '@/core/picture/camera-of';
+import type { PlateLine } from '@/core/plan/vanishing-point';
+import { wallPieces } from '@/core/plan/surfaces';
+import { wallGrid } from '@/core/plan/wall-grid';
 import { groundGrid } from '@/core/plan/ground-grid';
 import { setPlan } from '@/core/scene/commands';
 import { RANGES } from '@/core/scene/ranges';
@@ -19,7 +22,11 @@ const NUDGE = 0.001;
 export function PlanMarks({ box, trail }: { box: Box; trail: RefObject<SVGPathElement | null> }) {
   const scene = useScene((state) => state.scene);
   const { horizon } = scene.plan;
-  const lines = groundGrid(cameraOf(scene), GRID.step, GRID.reach);
+  const camera = cameraOf(scene);
+  const lines = [
+    ...groundGrid(camera, GRID.step, GRID.reach),
+    ...wallGrid(camera, wallPieces(camera, scene.plan.walls)),
+  ];
   const path = lines
     .map(([a, b]) => `M${a.u * box.width} ${a.v * box.height}L${b.u * box.width} ${b.v * box.height}`)
     .join('');
@@ -39,7 +46,31 @@ export function PlanMarks({ box, trail }: { box: Box; trail: RefObject<SVGPathEl
         <HorizonEnd side="right" box={box} />
       </g>
       <SurfaceMarks box={box} />
+      <GuessMarks box={box} />
       <path ref={trail} className={classes.trail} />
+    </>
+  );
+}
+
+/** What was guessed and waits to be taken, and what is being measured. */
+function GuessMarks({ box }: { box: Box }) {
+  const guess = useView((view) => view.guess);
+  const parallel = useView((view) => view.parallel);
+  const measured = useView((view) => view.measured);
+  const line = ([a, b]: PlateLine) =>
+    `M${a.u * box.width} ${a.v * box.height}L${b.u * box.width} ${b.v * box.height}`;
+  const { horizon, walls = [] } = guess ?? {};
+  const level =
+    horizon &&
+    line([
+      { u: 0, v: horizon.left },
+      { u: 1, v: horizon.right },
+    ]);
+  return (
+    <>
+      <path className={classes.guess} d={[level ?? '', ...walls.map(({ foot }) => line(foot))].join('')} />
+      {parallel && <path className={classes.measure} d={line(parallel)} />}
+      {measured && <path className={classes.measure} d={line(measured)} />}
     </>
   );
 }

@@ -1,6 +1,9 @@
 import { useRef, type RefObject } from 'react';
 import type { PlatePoint } from '@/core/plan/camera';
-import { addSurface, setSurface } from '@/core/scene/commands';
+import { notifications } from '@mantine/notifications';
+import { horizonThrough, vanishingPoint, type PlateLine } from '@/core/plan/vanishing-point';
+import { addSurface, setPlan, setSurface } from '@/core/scene/commands';
+import { RANGES } from '@/core/scene/ranges';
 import { MOST_CORNERS } from '@/core/scene/plan-schema';
 import { newDeck, newWall, wallEnd } from '@/state/plan-actions';
 import { useScene, useView } from '../editor/editor-context';
@@ -14,6 +17,7 @@ export function usePlanGestures(trail: RefObject<SVGPathElement | null>) {
   const scene = useScene((state) => state.scene);
   const run = useScene((state) => state.run);
   const drawing = useView((view) => view.drawing);
+  const parallel = useView((view) => view.parallel);
   const setView = useView((view) => view.set);
   const drawn = useRef<{ from: PlatePoint; to: PlatePoint } | null>(null);
 
@@ -49,6 +53,30 @@ export function usePlanGestures(trail: RefObject<SVGPathElement | null>) {
     setView({ surface: deck.id, drawing: undefined });
   }
 
+  /** The second of two lines that run alongside each other in the world lays the horizon through where they meet. */
+  function drawParallel(from: PlatePoint, to: PlatePoint): void {
+    const line: PlateLine = [from, to];
+    if (!parallel) return setView({ parallel: line });
+    const meet = vanishingPoint(parallel, line, scene.plate.width / scene.plate.height);
+    const { min, max } = RANGES.horizon;
+    const horizon = meet && horizonThrough(scene.plan.horizon, meet);
+    setView({ parallel: undefined });
+    if (
+      !horizon ||
+      Math.min(horizon.left, horizon.right) < min ||
+      Math.max(horizon.left, horizon.right) > max
+    ) {
+      notifications.show({
+        color: 'yellow',
+        message:
+          'These two lines do not meet near the picture. Draw two that run into the distance beside each other, such as a kerb and the eaves over it.',
+      });
+      return;
+    }
+    run(setPlan('Horizon from two lines', { horizon }));
+    setView({ drawing: undefined });
+  }
+
   return usePictureDrag({
     onDrag(_moved, to, _event, from) {
       drawn.current = { from, to };
@@ -58,7 +86,7 @@ export function usePlanGestures(trail: RefObject<SVGPathElement | null>) {
       const at = (u: number, v: number) => `${u * width} ${v * height}`;
       const line = `M${at(from.u, from.v)}L${at(to.u, to.v)}`;
       const square = `M${at(from.u, from.v)}L${at(to.u, from.v)}L${at(to.u, to.v)}L${at(from.u, to.v)}Z`;
-      trail.current!.setAttribute('d', drawing === 'wall' ? line : square);
+      trail.current!.setAttribute('d', drawing === 'deck' ? square : line);
       trail.current!.setAttribute('stroke-width', '1.5');
     },
     onEnd() {
@@ -68,6 +96,8 @@ export function usePlanGestures(trail: RefObject<SVGPathElement | null>) {
       if (!now) return;
       if (drawing === 'wall') drawWall(now.from, now.to);
       if (drawing === 'deck') drawDeck(now.from, now.to);
+      if (drawing === 'parallels') drawParallel(now.from, now.to);
+      if (drawing === 'scale') setView({ measured: [now.from, now.to] });
     },
   });
 }

@@ -69,13 +69,21 @@ function startPreview(
   readout.setState({
     toneRange: (scene) => renderer.toneRange(scene, lasting.signal),
     lux: (scene, at) => renderer.lux(scene, at, lasting.signal),
+    land: (scene) => renderer.land(scene, lasting.signal),
+    beneath: (scene, circuit) => renderer.beneath(scene, circuit, lasting.signal),
     coverage: (scene, matte) => renderer.coverage(scene, matte, lasting.signal),
   });
   const preview = createPreview(renderer, show, onBusy, onFault);
   return {
     show: preview.show,
     stop() {
-      readout.setState({ toneRange: undefined, lux: undefined, coverage: undefined });
+      readout.setState({
+        toneRange: undefined,
+        lux: undefined,
+        coverage: undefined,
+        land: undefined,
+        beneath: undefined,
+      });
       lasting.abort();
       preview.stop();
     },

@@ -1,52 +1,93 @@
 'use client';
 
 import { Button, NativeSelect } from '@mantine/core';
-import { useDeferredValue } from 'react';
+import { useDeferredValue, useState } from 'react';
 import { FIXTURE_KINDS } from '@/core/fixture/defaults';
 import { moveToCircuit, removeFixture, setCircuit, setFixture } from '@/core/scene/commands';
 import { RANGES, type Range } from '@/core/scene/ranges';
 import type { Circuit, Fixture } from '@/core/scene/schema';
 import { newCircuit, standingOf } from '@/state/fixture-actions';
 import { useScene, useView } from '../editor/editor-context';
-import { useLightGlobe } from '../editor/use-light-globe';
+import { useLightFixture } from '../editor/use-light-fixture';
 import { NumberRow, ratioScale } from '../controls/number-row';
 import { NameField } from '../controls/name-field';
+import { Fold } from '../controls/fold';
+import { isPlainGrip } from '@/core/picture/grip';
+import type { PlatePoint } from '@/core/plan/camera';
 import { FixtureHold } from './fixture-hold';
+import { GripEditor } from './grip-editor';
+import { KindTiles } from './kind-tiles';
 import classes from './worksheet.module.css';
 
 const WARM = 'linear-gradient(90deg, #ff7a1f, #ffd9a8 45%, #fff 60%, #a9c4ff)';
 const NEW_CIRCUIT = 'new';
 const KELVIN: Range = { ...RANGES.kelvin, max: 12000 };
 
+/** Numbers of a fixture with a row each. */
+const ROW_RANGES = {
+  lumens: RANGES.lumens,
+  heart: RANGES.heart,
+  halo: RANGES.halo,
+  spill: RANGES.level,
+  interior: RANGES.strength,
+  standOff: RANGES.standOff,
+};
+type OwnRow = keyof typeof ROW_RANGES;
+
+/** The gesture that lights each kind. */
+const HINTS: Record<Fixture['kind'], string> = {
+  globe:
+    'Click a lamp’s glass in the picture to light it. Then drag its foot to where it stands on the ground.',
+  pane: 'Drag across a window. On a wall of the ground plan its sides follow the wall.',
+  tube: 'Draw along a tube; with Shift it runs straight. It stands off from the wall behind it.',
+  offstage:
+    'Click where a light hangs that is not in the picture, and drag it out of the frame: only what it lights is seen.',
+};
+
 /** The lights: the chosen one's settings, or the gesture that lights the first. */
 export function FixturesStep() {
   const scene = useScene((state) => state.scene);
-  const light = useLightGlobe();
+  const light = useLightFixture();
+  const kind = useView((view) => view.kind);
   // Deferred: the settings may come a moment after the mark shows what is chosen.
   const chosenId = useDeferredValue(useView((view) => view.chosen));
   const chosen = scene.fixtures.find(({ id }) => id === chosenId);
 
   return (
     <>
+      <KindTiles />
       {chosen ? (
         <ChosenFixture key={chosen.id} fixture={chosen} />
       ) : (
-        <p className={classes.hint}>
-          Click a lamp’s glass in the picture to light it. Then drag its foot to where it stands on the
-          ground.
-        </p>
+        <p className={classes.hint}>{HINTS[kind]}</p>
       )}
       <div className={classes.actions}>
         <Button
           size="compact-xs"
           variant="default"
-          onClick={() => light({ u: 0.5, v: Math.max(0.1, scene.plan.horizon.left - 0.15) })}
+          onClick={() => {
+            const at = { u: 0.5, v: Math.max(0.1, scene.plan.horizon.left - 0.15) };
+            light(at, pathAround(kind, at));
+          }}
         >
-          Light a globe in the middle
+          {`Light ${kind === 'offstage' ? 'one offstage' : `a ${kind}`} in the middle`}
         </Button>
       </div>
     </>
   );
+}
+
+/** The path of a fixture that keys alone light. */
+function pathAround(kind: Fixture['kind'], { u, v }: PlatePoint): PlatePoint[] {
+  const [across, down] = [0.03, 0.05];
+  if (kind === 'tube') return [-1, 1].map((side) => ({ u: u + side * across, v }));
+  if (kind !== 'pane') return [];
+  return [
+    [-1, -1],
+    [1, -1],
+    [1, 1],
+    [-1, 1],
+  ].map(([x, y]) => ({ u: u + x * across, v: v + y * down }));
 }
 
 function ChosenFixture({ fixture }: { fixture: Fixture }) {
@@ -54,6 +95,7 @@ function ChosenFixture({ fixture }: { fixture: Fixture }) {
   const change = useScene((state) => state.change);
   const run = useScene((state) => state.run);
   const picking = useView((view) => view.picking);
+  const [gripping, setGripping] = useState(false);
   const setView = useView((view) => view.set);
   const kind = FIXTURE_KINDS[fixture.kind];
   const { id, name, gel } = fixture;
@@ -69,11 +111,11 @@ function ChosenFixture({ fixture }: { fixture: Fixture }) {
   const set = (label: string, values: Partial<Fixture>) =>
     change(`fixture ${id} ${Object.keys(values).join()}`, setFixture(`${name}: ${label}`, id, values));
 
-  const row = (key: 'lumens' | 'heart' | 'halo' | 'spill', label: string, initial: number) => (
+  const row = (key: OwnRow, label: string, initial: number) => (
     <NumberRow
       label={label}
       value={fixture[key]}
-      range={key === 'spill' ? RANGES.level : RANGES[key]}
+      range={ROW_RANGES[key]}
       initial={initial}
       scale={key === 'lumens' ? ratioScale(RANGES.lumens) : undefined}
       onChange={(value) => set(label.toLowerCase(), { [key]: value })}
@@ -127,18 +169,38 @@ function ChosenFixture({ fixture }: { fixture: Fixture }) {
         track={WARM}
         onChange={(kelvin) => set('gel', { gel: { ...gel, from: 'kelvin', kelvin } })}
       />
-      {row('lumens', 'Power', kind.lumens)}
-      <NumberRow
-        label="Glass"
-        value={100 * standing.radius}
-        range={glass}
-        initial={100 * kind.radius}
-        scale={ratioScale(glass)}
-        onChange={(cm) => set('glass', { size: cm / 100 / standing.perWidth })}
-      />
-      {row('heart', 'Heart', kind.heart)}
-      {row('halo', 'Halo', kind.halo)}
+      {row('lumens', fixture.kind === 'tube' ? 'Power a metre' : 'Power', kind.lumens)}
+      {fixture.kind !== 'pane' && (
+        <NumberRow
+          label={fixture.kind === 'tube' ? 'Thickness' : 'Glass'}
+          value={100 * standing.radius}
+          range={glass}
+          initial={100 * kind.radius}
+          scale={ratioScale(glass)}
+          onChange={(cm) => set('glass', { size: cm / 100 / standing.perWidth })}
+        />
+      )}
+      {fixture.kind !== 'offstage' && (
+        <>
+          {row('heart', 'Heart', kind.heart)}
+          {row('halo', 'Halo', kind.halo)}
+        </>
+      )}
+      {fixture.kind === 'pane' && row('interior', 'Interior', kind.interior)}
+      {fixture.kind === 'tube' && row('standOff', 'Stands off', kind.standOff)}
       {row('spill', 'Spill', 0)}
+      <Fold
+        title="Grip"
+        says={
+          isPlainGrip(circuit.grip)
+            ? 'all parts alike'
+            : `dark ${circuit.grip.darkShare.toFixed(2)}, bright ${circuit.grip.brightShare.toFixed(2)}`
+        }
+        open={gripping}
+        onToggle={() => setGripping(!gripping)}
+      >
+        <GripEditor circuit={circuit} />
+      </Fold>
       <FixtureHold fixture={fixture} />
       <div className={classes.actions}>
         <Button

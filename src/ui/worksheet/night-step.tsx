@@ -4,12 +4,13 @@ import { Button } from '@mantine/core';
 import type { ComponentType } from 'react';
 import { startingNight } from '@/core/night/starting-night';
 import { setNight } from '@/core/scene/commands';
-import type { Night } from '@/core/scene/schema';
+import { RANGES } from '@/core/scene/ranges';
+import type { Night, Scene } from '@/core/scene/schema';
 import { NIGHT_PARTS, type NightPartName } from '@/state/view-store';
 import { Fold } from '../controls/fold';
 import { useScene, useView } from '../editor/editor-context';
 import { ByTonePart } from './by-tone-part';
-import { HazePart, LightPart, SurroundPart, TonesPart } from './night-parts';
+import { HazePart, LightPart, MoonPart, SurroundPart, TonesPart } from './night-parts';
 import { LutPart } from './lut-part';
 import { NocturneWall } from './nocturne-wall';
 import { ToneChart } from './tone-chart';
@@ -18,7 +19,7 @@ import classes from './worksheet.module.css';
 interface PartInfo {
   title: string;
   /** What was decided, in few words. */
-  says: (night: Night) => string;
+  says: (night: Night, scene: Scene) => string;
   Body: ComponentType;
 }
 
@@ -55,6 +56,12 @@ const PARTS: Record<NightPartName, PartInfo> = {
     title: 'Haze',
     says: ({ haze }) => haze.toFixed(2),
     Body: HazePart,
+  },
+  moon: {
+    title: 'Moon',
+    says: (_night, { desk, moon }) =>
+      desk.moon <= RANGES.level.min ? 'down' : `${moon.elevation.toFixed(0)}° high`,
+    Body: MoonPart,
   },
 };
 
@@ -99,6 +106,6 @@ export function NightStep() {
 }
 
 function PartFold({ name, ...fold }: { name: NightPartName } & Omit<Parameters<typeof Fold>[0], 'says'>) {
-  const says = useScene(({ scene }) => PARTS[name].says(scene.night));
+  const says = useScene(({ scene }) => PARTS[name].says(scene.night, scene));
   return <Fold says={says} {...fold} />;
 }

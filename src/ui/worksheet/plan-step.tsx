@@ -6,6 +6,9 @@ import { newScene } from '@/core/scene/new-scene';
 import { RANGES } from '@/core/scene/ranges';
 import { useScene, useSession } from '../editor/editor-context';
 import { NumberRow, ratioScale } from '../controls/number-row';
+import { planFaults } from '@/core/plan/plan-faults';
+import { PlanTools } from './plan-tools';
+import { SunShadowPart } from './sun-shadow-part';
 import { SurfacesPart } from './surfaces-part';
 import classes from './worksheet.module.css';
 
@@ -48,7 +51,10 @@ export function PlanStep() {
         Drag the ends of the horizon in the picture until the grid lies flat on the ground. Its squares are
         one metre; what rises from the ground stands upright where it meets it.
       </p>
+      <PlanTools />
       <SurfacesPart />
+      <SunShadowPart />
+      <PlanFaults />
       <div className={classes.actions}>
         <Button
           size="compact-xs"
@@ -59,5 +65,18 @@ export function PlanStep() {
         </Button>
       </div>
     </>
+  );
+}
+
+/** What of the plan cannot be, and what to do about it. */
+function PlanFaults() {
+  const scene = useScene((state) => state.scene);
+  const faults = planFaults(scene);
+  return (
+    <ul className={classes.faults} role="status" aria-label="What cannot be">
+      {faults.map((fault) => (
+        <li key={fault}>{fault}</li>
+      ))}
+    </ul>
   );
 }

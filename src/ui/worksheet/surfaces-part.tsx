@@ -1,6 +1,6 @@
 'use client';
 
-import { Button, Menu, UnstyledButton } from '@mantine/core';
+import { Button, Menu, NativeSelect, UnstyledButton } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useStore } from 'zustand';
 import { addSurface, removeSurface, setSurface, type SurfaceKind } from '@/core/scene/commands';
@@ -125,6 +125,21 @@ function SurfaceSettings({ kind, surface }: SettingsProps) {
   const change = useScene((state) => state.change);
   const setView = useView((view) => view.set);
   const { id, name } = surface;
+  const mattes = useScene(({ scene }) => scene.mattes);
+  const form = (key: 'roundness' | 'crease', label: string, value: number, initial: number) => (
+    <NumberRow
+      label={label}
+      value={value}
+      range={RANGES.strength}
+      initial={initial}
+      onChange={(next) =>
+        change(
+          `surface ${id} ${key}`,
+          setSurface(`${name}: ${label.toLowerCase()}`, kind, id, { [key]: next }),
+        )
+      }
+    />
+  );
   const range = kind === 'walls' ? RANGES.wallHeight : RANGES.deckHeight;
   return (
     <section className={own.settings} aria-label={name}>
@@ -147,6 +162,29 @@ function SurfaceSettings({ kind, surface }: SettingsProps) {
             change(`surface ${id} height`, setSurface(`${name}: height`, kind, id, { height }))
           }
         />
+      )}
+      {'foot' in surface && 'height' in surface && (
+        <div className={classes.pair}>
+          <span>Only within</span>
+          <NativeSelect
+            aria-label="Matte at which the wall ends"
+            size="xs"
+            value={surface.until ?? ''}
+            data={[
+              { value: '', label: 'all of it' },
+              ...mattes.map((matte) => ({ value: matte.id, label: matte.name })),
+            ]}
+            onChange={({ currentTarget: { value } }) =>
+              run(setSurface(`${name}: where it ends`, kind, id, { until: value || undefined }))
+            }
+          />
+        </div>
+      )}
+      {'roundness' in surface && (
+        <>
+          {form('roundness', 'Roundness', surface.roundness, 0.5)}
+          {form('crease', 'Crease', surface.crease, 0.3)}
+        </>
       )}
       <div className={classes.actions}>
         <Button

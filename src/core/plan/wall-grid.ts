@@ -1,0 +1,28 @@
+import { project, type Camera } from './camera';
+import type { GridLine } from './ground-grid';
+import type { WallPiece } from './surfaces';
+import type { Vec3 } from './vec3';
+
+/** Most lines each way on one piece of a wall. */
+const MOST = 24;
+
+/** A grid of one metre on walls, coarser on large ones, as lines of the plate. */
+export function wallGrid(camera: Camera, walls: readonly WallPiece[]): GridLine[] {
+  const lines: GridLine[] = [];
+  for (const { ax, ay, bx, by, height } of walls) {
+    const long = Math.hypot(bx - ax, by - ay);
+    const at = (along: number, up: number): Vec3 => [
+      ax + ((bx - ax) * along) / long,
+      ay + ((by - ay) * along) / long,
+      up,
+    ];
+    const push = (a: Vec3, b: Vec3) => {
+      const [from, to] = [project(camera, a), project(camera, b)];
+      if (from && to) lines.push([from, to]);
+    };
+    const step = (size: number) => Math.max(1, Math.ceil(size / MOST));
+    for (let x = step(long); x < long; x += step(long)) push(at(x, 0), at(x, height));
+    for (let z = step(height); z < height; z += step(height)) push(at(0, z), at(long, z));
+  }
+  return lines;
+}

@@ -1,0 +1,85 @@
+import { notifications } from '@mantine/notifications';
+import { useRef, type RefObject } from 'react';
+import type { PlatePoint } from '@/core/plan/camera';
+import { MOST_FIXTURES } from '@/core/scene/schema';
+import { middleOfPath, paneAcross, tubeAlong } from '@/state/fixture-actions';
+import { useScene, useView } from '../editor/editor-context';
+import { useLightFixture } from '../editor/use-light-fixture';
+import { usePictureDrag } from './use-picture-drag';
+import { useStroke } from './use-stroke';
+
+/** Panes narrower than this are slips of the hand, fraction of the plate. */
+const SLIP = 0.003;
+
+/** Gestures on the picture that light fixtures: a click, a drag across a pane, a stroke along a tube. */
+export function useFixtureGestures(
+  trail: RefObject<SVGPathElement | null>,
+  pick: ((at: PlatePoint) => void) | undefined,
+) {
+  const scene = useScene((state) => state.scene);
+  const kind = useView((view) => view.kind);
+  const setView = useView((view) => view.set);
+  const lightFixture = useLightFixture();
+  const pane = useRef<PlatePoint[]>([]);
+  const straight = useRef(false);
+
+  function light(at: PlatePoint, path?: PlatePoint[]): void {
+    if (scene.fixtures.length < MOST_FIXTURES) return lightFixture(at, path);
+    notifications.show({
+      color: 'yellow',
+      message: `A scene holds at most ${MOST_FIXTURES} fixtures. Take one away to light another.`,
+    });
+  }
+
+  function show(path: readonly PlatePoint[], closed: boolean): void {
+    const svg = trail.current?.ownerSVGElement;
+    if (!svg) return;
+    const [width, height] = [svg.width.baseVal.value, svg.height.baseVal.value];
+    const points = path.map(({ u, v }) => `${u * width} ${v * height}`).join('L');
+    trail.current!.setAttribute('d', path.length > 1 ? `M${points}${closed ? 'Z' : ''}` : '');
+    trail.current!.setAttribute('stroke-width', '1.5');
+  }
+  const clear = () => trail.current?.removeAttribute('d');
+
+  const drag = usePictureDrag({
+    onDrag(_moved, to, _event, from) {
+      if (kind !== 'pane' || pick) return;
+      pane.current = paneAcross(scene, from, to);
+      show(pane.current, true);
+    },
+    onEnd() {
+      clear();
+      const path = pane.current;
+      pane.current = [];
+      if (path.length === 0) return;
+      const middle = middleOfPath(path);
+      const wide = path.some(({ u }) => Math.abs(u - middle.u) > SLIP);
+      const high = path.some(({ v }) => Math.abs(v - middle.v) > SLIP);
+      if (wide && high) light(middle, path);
+    },
+    onClick(at) {
+      if (pick) pick(at);
+      else if (kind === 'pane') setView({ chosen: undefined });
+      else light(at);
+    },
+  });
+
+  const stroke = useStroke({
+    onPart: (path) => show(tubeAlong(path, straight.current), false),
+    onEnd(path) {
+      clear();
+      const way = tubeAlong(path, straight.current);
+      if (way.length < 2) setView({ chosen: undefined });
+      else light(middleOfPath(way), way);
+    },
+    onGiveUp: clear,
+  });
+  if (kind !== 'tube' || pick) return drag;
+  return {
+    ...stroke,
+    onPointerMove(event: Parameters<typeof stroke.onPointerMove>[0]) {
+      straight.current = event.shiftKey;
+      stroke.onPointerMove(event);
+    },
+  };
+}

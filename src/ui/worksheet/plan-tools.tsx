@@ -1,0 +1,201 @@
+'use client';
+
+import { ActionIcon, Button } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { IconCheck, IconX } from '@tabler/icons-react';
+import { useState } from 'react';
+import { useStore } from 'zustand';
+import { addSurface, setPlan } from '@/core/scene/commands';
+import { RANGES, type Range } from '@/core/scene/ranges';
+import { MOST_SURFACES } from '@/core/scene/plan-schema';
+import { eyeHeightFor, guessedWall, heightOf } from '@/state/plan-actions';
+import { guessPlan, type PlanGuess } from '@/state/plan-guess';
+import { NumberRow } from '../controls/number-row';
+import { useScene, useSession, useView } from '../editor/editor-context';
+import { useFinding } from '../editor/use-finding';
+import own from './mattes.module.css';
+import classes from './worksheet.module.css';
+
+const METRES: Range = { min: 0.1, max: 30, step: 0.05, unit: 'm', decimals: 2 };
+
+/** Ways to lay out the ground plan: a first guess, two lines, a thing of known height, and the pop-up to check it. */
+export function PlanTools() {
+  const { drawing, popUp, finding, set: setView } = useView((view) => view);
+  const tool = (kind: 'parallels' | 'scale', label: string) => (
+    <Button
+      size="compact-xs"
+      variant={drawing === kind ? 'filled' : 'default'}
+      aria-pressed={drawing === kind}
+      onClick={() =>
+        setView({
+          drawing: drawing === kind ? undefined : kind,
+          parallel: undefined,
+          measured: undefined,
+        })
+      }
+    >
+      {label}
+    </Button>
+  );
+  const guess = useGuess();
+  return (
+    <>
+      <div className={classes.actions}>
+        <Button size="compact-xs" variant="default" loading={finding} onClick={() => void guess()}>
+          Guess it
+        </Button>
+        {tool('parallels', 'By two lines')}
+        {tool('scale', 'By a height')}
+        <Button
+          size="compact-xs"
+          variant={popUp ? 'filled' : 'default'}
+          aria-pressed={popUp}
+          onClick={() => setView({ popUp: !popUp })}
+        >
+          Pop-up
+        </Button>
+      </div>
+      {drawing === 'parallels' && (
+        <p className={classes.hint}>
+          Drag along two things that run beside each other into the distance, such as a kerb and the eaves
+          over it. Where they meet lies the horizon.
+        </p>
+      )}
+      {drawing === 'scale' && <ScaleCheck />}
+      <Guesses />
+    </>
+  );
+}
+
+/** Guesses the plan from the plate's edges; what is found waits for the person. */
+function useGuess() {
+  const { segmenter, readout, scene: store } = useSession();
+  const land = useStore(readout, (state) => state.land);
+  const setView = useView((view) => view.set);
+  const find = useFinding('Nothing could be guessed');
+  return async () => {
+    if (!land) return;
+    const { scene } = store.getState();
+    const guess = await find(async () => guessPlan(scene, await segmenter.straightLines(), land));
+    if (!guess) return;
+    if (guess.horizon || guess.walls.length > 0) return setView({ guess });
+    notifications.show({
+      color: 'yellow',
+      message: 'No horizon and no walls stand out in this photo. Drag the ends of the horizon by hand.',
+    });
+  };
+}
+
+/** What was guessed, each part to take or to leave. */
+function Guesses() {
+  const guess = useView((view) => view.guess);
+  const setView = useView((view) => view.set);
+  const run = useScene((state) => state.run);
+  const { scene: store } = useSession();
+  if (!guess) return null;
+  const { horizon, walls } = guess;
+
+  function leave(next: PlanGuess): void {
+    setView({ guess: next.horizon || next.walls.length > 0 ? next : undefined });
+  }
+  const withoutWall = (id: string) => ({ ...guess, walls: walls.filter((wall) => wall.id !== id) });
+  function takeHorizon(): void {
+    if (horizon) run(setPlan('Guessed horizon', { horizon }));
+  }
+  function takeWall({ foot }: PlanGuess['walls'][number]): void {
+    const { scene } = store.getState();
+    if (scene.plan.walls.length >= MOST_SURFACES) return;
+    const wall = guessedWall(scene, foot);
+    run(addSurface(wall.name, 'walls', wall));
+  }
+  const item = (key: string, label: string, take: () => void, next: PlanGuess) => (
+    <li key={key} className={own.guess}>
+      {label}
+      <ActionIcon
+        size={20}
+        variant="subtle"
+        color="gray"
+        aria-label={`Take ${label}`}
+        onClick={() => {
+          take();
+          leave(next);
+        }}
+      >
+        <IconCheck size={13} />
+      </ActionIcon>
+      <ActionIcon
+        size={20}
+        variant="subtle"
+        color="gray"
+        aria-label={`Leave ${label}`}
+        onClick={() => leave(next)}
+      >
+        <IconX size={13} />
+      </ActionIcon>
+    </li>
+  );
+  return (
+    <>
+      <ul className={own.list} aria-label="Guesses">
+        {horizon && item('horizon', 'the guessed horizon', takeHorizon, { ...guess, horizon: undefined })}
+        {walls.map((wall, i) =>
+          item(wall.id, `guessed wall ${i + 1}`, () => takeWall(wall), withoutWall(wall.id)),
+        )}
+      </ul>
+      <div className={classes.actions}>
+        <Button
+          size="compact-xs"
+          variant="default"
+          onClick={() => {
+            takeHorizon();
+            walls.forEach(takeWall);
+            setView({ guess: undefined });
+          }}
+        >
+          Take all
+        </Button>
+        <Button size="compact-xs" variant="default" onClick={() => setView({ guess: undefined })}>
+          Leave all
+        </Button>
+      </div>
+    </>
+  );
+}
+
+/** A thing whose height is known sets the eye height, and with it the scale of the plan. */
+function ScaleCheck() {
+  const measured = useView((view) => view.measured);
+  const setView = useView((view) => view.set);
+  const scene = useScene((state) => state.scene);
+  const run = useScene((state) => state.run);
+  const [metres, setMetres] = useState(2);
+  if (!measured)
+    return (
+      <p className={classes.hint}>
+        Drag from the foot of something upright to its top, a door or a person, whose height you know.
+      </p>
+    );
+  const measures = heightOf(scene, measured);
+  const eyeHeight = eyeHeightFor(scene, measures, metres);
+  return (
+    <>
+      <p className={classes.hint} role="status">
+        By this plan it is {measures.toFixed(2)} m high. If it is not, say how high it is.
+      </p>
+      <NumberRow label="It is" value={metres} range={METRES} initial={2} onChange={setMetres} />
+      <div className={classes.actions}>
+        <Button
+          size="compact-xs"
+          variant="default"
+          disabled={Math.abs(eyeHeight - scene.plan.eyeHeight) < RANGES.eyeHeight.step / 2}
+          onClick={() => {
+            run(setPlan('Eye height by a known height', { eyeHeight }));
+            setView({ drawing: undefined, measured: undefined });
+          }}
+        >
+          {`Set the eye to ${eyeHeight.toFixed(2)} m`}
+        </Button>
+      </div>
+    </>
+  );
+}
