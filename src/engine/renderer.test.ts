@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { setCircuit, setFixture, setNight, setPlan } from '@/core/scene/commands';
 import { runCommand, type Command } from '@/core/scene/command';
 import { parseCube, type CubeLut } from '@/core/grade/cube-lut';
+import { PLAIN_GRIP } from '@/core/scene/new-scene';
 import { PLAIN_GRADE } from '@/core/night/starting-night';
 import { wholeRegion, type Region } from '@/core/plane/region';
 import type { Pass } from '@/core/matte/pass';
@@ -345,6 +346,122 @@ describe('renderer', () => {
     expect(at(walled, 0.5, 0.99)).toBeGreaterThan(0.8 * at(open, 0.5, 0.99));
     expect(at(stood, 0.4, 0.9)).not.toBeCloseTo(at(open, 0.4, 0.9), 3);
     for (const light of [open, walled, stood]) expect(at(light, 0.5, 0.1)).toBe(0);
+  });
+
+  /** A scene with a wall, a deck over it, a standee and a lamp of every kind. */
+  function builtScene(): Scene {
+    const place = (u: number, v: number) => ({ u, v });
+    const wall = { id: 'w', name: 'Wall', foot: [place(0.1, 0.68), place(0.9, 0.66)], height: 2.5 };
+    const outline = [place(0.3, 0.3), place(0.6, 0.3), place(0.55, 0.36), place(0.35, 0.36)];
+    const standee = {
+      ...{ id: 's', name: 'Half', matte: 'half', foot: place(0.25, 0.85) },
+      ...{ roundness: 0.6, crease: 0.5 },
+    };
+    const square = [place(0.4, 0.5), place(0.5, 0.5), place(0.5, 0.56), place(0.4, 0.56)];
+    const way = [place(0.6, 0.5), place(0.7, 0.52), place(0.75, 0.5)];
+    const base = streetScene([
+      streetLamp('globe', 0.5, { foot: place(0.5, 0.72) }),
+      streetLamp('pane', 0.45, {
+        kind: 'pane',
+        path: square,
+        at: place(0.45, 0.53),
+        foot: place(0.45, 0.67),
+      }),
+      streetLamp('tube', 0.7, {
+        kind: 'tube',
+        path: way,
+        foot: place(0.68, 0.665),
+        size: 0.003,
+        lumens: 400,
+      }),
+      streetLamp('side', 1.4, { kind: 'offstage' }),
+    ]);
+    return {
+      ...base,
+      mattes: [half],
+      plan: {
+        ...base.plan,
+        walls: [wall],
+        decks: [{ id: 'd', name: 'Awning', outline, height: 2.4 }],
+        standees: [standee],
+        sunShadow: { matte: 'half', lift: 0.5 },
+      },
+      desk: { ...base.desk, moon: 0 },
+      circuits: [
+        testCircuit('street', { grip: { dark: 0.2, bright: 0.7, darkShare: 0.3, brightShare: 1.4 } }),
+      ],
+    };
+  }
+
+  it('casts all shadows, of every kind of light, with kernels as with their twins', async () => {
+    const scene = builtScene();
+    const fast = await show(spyRenderer(true).renderer, scene);
+    expect(largestDifference(fast, await show(spyRenderer(false).renderer, scene))).toBeLessThanOrEqual(1);
+    const bare = { ...scene, plan: { ...scene.plan, walls: [], decks: [], standees: [] } };
+    expect(largestDifference(fast, await show(spyRenderer().renderer, bare))).toBeGreaterThan(10);
+  });
+
+  it('ends a wall at a matte', async () => {
+    const { renderer } = spyRenderer();
+    const scene = builtScene();
+    const ended = (until?: string): Scene => {
+      const walls = scene.plan.walls.map((wall) => ({ ...wall, until }));
+      return { ...scene, plan: { ...scene.plan, standees: [], decks: [], walls } };
+    };
+    const [whole, halved] = [await renderer.land(ended(), NEVER), await renderer.land(ended('half'), NEVER)];
+    const at = ({ reach, width, height }: typeof whole, u: number) =>
+      reach[Math.floor(0.6 * height) * width + Math.floor(u * width)];
+    expect(at(halved, 0.3)).toBe(at(whole, 0.3));
+    expect(at(halved, 0.7)).not.toBeCloseTo(at(whole, 0.7), 2);
+  });
+
+  it('lets dark parts take less of a circuit than bright ones, without computing its light anew', async () => {
+    const { renderer, tasks } = spyRenderer();
+    const spill = { spill: true, air: false, source: false };
+    const lit = async (grip: Partial<Scene['circuits'][number]['grip']>) => {
+      const circuits = [testCircuit('street', { grip: { ...PLAIN_GRIP, ...grip } })];
+      return (
+        await renderer.circuit({ scene: { ...SCENE, circuits }, region: WHOLE }, 'street', spill, NEVER)
+      ).g;
+    };
+    const plain = await lit({});
+    tasks.length = 0;
+    const held = await lit({ dark: 0, bright: 0.01, darkShare: 1, brightShare: 0.5 });
+    expect(tasks.filter((task) => task === 'layer')).toEqual([]);
+    const i = Math.floor(0.8 * STREET.height) * STREET.width + Math.floor(0.3 * STREET.width);
+    expect(held[i] / plain[i]).toBeCloseTo(0.5, 3);
+    const shares = await renderer.beneath(SCENE, 'street', NEVER);
+    expect(shares.reduce((sum, share) => sum + share, 0)).toBeCloseTo(1, 4);
+    // The paving's own tone is the one on which most of it lands.
+    const most = shares.indexOf(Math.max(...shares)) / shares.length;
+    expect(most).toBeGreaterThan(0.5);
+    expect(most).toBeLessThan(0.68);
+  });
+
+  it('brings up the moon by its own fader, which neither solo nor master dims', async () => {
+    const { renderer } = spyRenderer();
+    const base = after(streetScene([]), setNight('Haze', { haze: 0, hour: 1 }));
+    const moonlit = (level: number, more: Partial<Scene> = {}) =>
+      show(renderer, { ...base, ...more, desk: { ...base.desk, moon: level } });
+    const [dark, up] = [await moonlit(-10), await moonlit(0)];
+    expect(luminanceAt(up, 0.5, 0.9)).toBeGreaterThan(luminanceAt(dark, 0.5, 0.9) + 8);
+    expect(luminanceAt(up, 0.5, 0.1)).toBeCloseTo(luminanceAt(dark, 0.5, 0.1), 0);
+    const low = await moonlit(0, { moon: { azimuth: -120, elevation: 5, kelvin: 4150 } });
+    expect(luminanceAt(low, 0.5, 0.9)).toBeLessThan(luminanceAt(up, 0.5, 0.9));
+  });
+
+  it('lifts the sun’s shadow out of what lamps light', async () => {
+    const { renderer } = spyRenderer();
+    const lifted = (lift: number): Scene => ({
+      ...SCENE,
+      mattes: [half],
+      plan: { ...SCENE.plan, sunShadow: { matte: 'half', lift } },
+    });
+    const [asItIs, whole] = [await show(renderer, lifted(0)), await show(renderer, lifted(1))];
+    // Both halves of the street are alike: there is nothing to lift.
+    expect(largestDifference(asItIs, whole)).toBeLessThan(12);
+    expect(renderer.isReady({ scene: lifted(1), region: WHOLE })).toBe(true);
+    expect(renderer.isReady({ scene: lifted(0.4), region: WHOLE })).toBe(false);
   });
 
   it('measures the tones of a night before it is refitted', async () => {

@@ -132,8 +132,9 @@ export function reliefOf(
       const before = standsAt < BEFORE_WALL.share * met * ahead && below > BEFORE_WALL.below && !claimed;
       if (wall && land > 0.5 && (ground > 0.5 || !before)) {
         out.reach[i] = met;
-        out.normalX[i] = wall.normalX;
-        out.normalY[i] = wall.normalY;
+        const [nx, ny] = wallNormal(wall, met * aside, met * ahead);
+        out.normalX[i] = nx;
+        out.normalY[i] = ny;
         out.normalZ[i] = 0;
         out.unturned[i] = 0;
       }
@@ -171,6 +172,15 @@ export function reliefOf(
       out.distance[i] = 1 / (land / (out.reach[i] * ray) + (1 - land) * perSky);
     }
   }
+}
+
+/** The normal of a wall's piece at a place along it. */
+function wallNormal({ ax, ay, bx, by, endA, endB }: WallPiece, x: number, y: number): [number, number] {
+  const [ex, ey] = [bx - ax, by - ay];
+  const share = ((x - ax) * ex + (y - ay) * ey) / (ex * ex + ey * ey);
+  const [nx, ny] = [endA[0] + share * (endB[0] - endA[0]), endA[1] + share * (endB[1] - endA[1])];
+  const long = Math.hypot(nx, ny);
+  return [nx / long, ny / long];
 }
 
 function tiltRows(

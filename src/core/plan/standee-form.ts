@@ -54,12 +54,12 @@ export function creaseTilts({ width, height, r, g, b }: RgbPlanes): Tilts {
   const stops = r.map((red, i) =>
     Math.log2(BLACK + Math.max(0, LUMINANCE[0] * red + LUMINANCE[1] * g[i] + LUMINANCE[2] * b[i])),
   );
-  const at = (scale: number) => {
+  const at = (scale: number, least: number) => {
     const out = new Float32Array(stops.length);
-    createBoxBlur(width, height, Math.max(1, Math.round(scale * width)))(out, stops);
+    createBoxBlur(width, height, Math.max(least, Math.round(scale * width)))(out, stops);
     return out;
   };
-  const [fine, wide] = [at(FOLD.fine), at(FOLD.wide)];
+  const [fine, wide] = [at(FOLD.fine, 1), at(FOLD.wide, 2)];
   const relief = fine.map((value, i) => (value - wide[i]) * FOLD.steep);
   const tilts = { width, height, right: new Float32Array(stops.length), up: new Float32Array(stops.length) };
   slopes(tilts, relief);

@@ -61,7 +61,10 @@ export interface StandingRelief {
 
 export const NO_SURFACES: Surfaces = { walls: [], standees: [], decks: [], ends: {} };
 
-/** One straight piece of a wall: upright over the ground from A to B, metres. Its normal is level and faces the eye. */
+/**
+ * One straight piece of a wall: upright over the ground from A to B, metres. Its normal is level and faces the eye; where
+ * the next piece goes on at a shallow angle, the wall is round, and normals at its ends lean toward each other.
+ */
 export interface WallPiece {
   ax: number;
   ay: number;
@@ -70,12 +73,18 @@ export interface WallPiece {
   height: number;
   normalX: number;
   normalY: number;
+  /** Normals at A and at B. */
+  endA: readonly [x: number, y: number];
+  endB: readonly [x: number, y: number];
   /** The matte outside of which it is not there. */
   until?: string;
 }
 
 /** Pieces shorter than this are left out, metres: they have no direction. */
 const SHORTEST = 0.01;
+
+/** Cosine of the angle between two pieces up to which a wall is taken to be round there. */
+const ROUND = 0.6;
 
 /** The pieces of walls in the world. */
 export function wallPieces(
@@ -84,16 +93,33 @@ export function wallPieces(
 ): WallPiece[] {
   return walls.flatMap(({ foot, height, until }) => {
     const corners = foot.map((at) => groundPoint(camera, at));
-    return corners.slice(1).flatMap(([bx, by], i) => {
+    const pieces = corners.slice(1).flatMap(([bx, by], i): WallPiece[] => {
       const [ax, ay] = corners[i];
       const length = Math.hypot(bx - ax, by - ay);
       if (!(length > SHORTEST)) return [];
       const [nx, ny] = [(by - ay) / length, (ax - bx) / length];
       // The eye stands at the origin.
       const facing = nx * ax + ny * ay > 0 ? -1 : 1;
-      return [{ ax, ay, bx, by, height, normalX: facing * nx, normalY: facing * ny, until }];
+      const normal = [facing * nx, facing * ny] as const;
+      return [
+        { ax, ay, bx, by, height, normalX: normal[0], normalY: normal[1], endA: normal, endB: normal, until },
+      ];
     });
+    return pieces.map((piece, i) => ({
+      ...piece,
+      endA: meanNormal(pieces[i - 1], piece),
+      endB: meanNormal(pieces[i + 1], piece),
+    }));
   });
+}
+
+/** The normal at a corner between two pieces: of the one alone where they meet at an edge. */
+function meanNormal(other: WallPiece | undefined, own: WallPiece): readonly [number, number] {
+  const { normalX, normalY } = own;
+  if (!other || other.normalX * normalX + other.normalY * normalY < ROUND) return [normalX, normalY];
+  const [x, y] = [normalX + other.normalX, normalY + other.normalY];
+  const long = Math.hypot(x, y);
+  return [x / long, y / long];
 }
 
 /** How far along a ray from the eye, in its own lengths, the upright plane over a wall's foot is met; Infinity where not. */

@@ -6,6 +6,9 @@ import type { Vec3 } from './vec3';
 /** Most lines each way on one piece of a wall. */
 const MOST = 24;
 
+/** A line this near to the wall's own edge is left out, metres. */
+const EDGE = 0.05;
+
 /** A grid of one metre on walls, coarser on large ones, as lines of the plate. */
 export function wallGrid(camera: Camera, walls: readonly WallPiece[]): GridLine[] {
   const lines: GridLine[] = [];
@@ -21,8 +24,8 @@ export function wallGrid(camera: Camera, walls: readonly WallPiece[]): GridLine[
       if (from && to) lines.push([from, to]);
     };
     const step = (size: number) => Math.max(1, Math.ceil(size / MOST));
-    for (let x = step(long); x < long; x += step(long)) push(at(x, 0), at(x, height));
-    for (let z = step(height); z < height; z += step(height)) push(at(0, z), at(long, z));
+    for (let x = step(long); x < long - EDGE; x += step(long)) push(at(x, 0), at(x, height));
+    for (let z = step(height); z < height - EDGE; z += step(height)) push(at(0, z), at(long, z));
   }
   return lines;
 }

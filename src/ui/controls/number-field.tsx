@@ -10,6 +10,8 @@ interface NumberFieldProps {
   value: number;
   range: Range;
   onChange: (value: number) => void;
+  /** What is read instead of the number, while it is not typed in. */
+  reads?: string;
   className?: string;
 }
 
@@ -32,7 +34,7 @@ export function parseNumber(text: string): number | undefined {
  * A number that is typed, or stepped with the arrow keys. What is typed counts on Enter or when the field is left; Escape
  * puts it back. A plain input: dozens of these are on the screen while a lamp is dragged.
  */
-export function NumberField({ label, value, range, onChange, className }: NumberFieldProps) {
+export function NumberField({ label, value, range, onChange, reads, className }: NumberFieldProps) {
   const gesture = useGesture();
   const [typed, setTyped] = useState<string>();
   const commit = () => {
@@ -49,7 +51,7 @@ export function NumberField({ label, value, range, onChange, className }: Number
       inputMode="decimal"
       autoComplete="off"
       spellCheck={false}
-      value={typed ?? format(value, range)}
+      value={typed ?? reads ?? format(value, range)}
       onChange={(event) => setTyped(event.currentTarget.value)}
       onFocus={(event) => event.currentTarget.select()}
       onBlur={commit}

@@ -45,6 +45,7 @@ export function StripFader({ label, value, color, lit, onChange, caption, initia
         value={value}
         range={{ ...range, unit: '' }}
         onChange={onChange}
+        reads={off ? 'off' : undefined}
         className={classes.value}
       />
       <div className={classes.track} {...props}>

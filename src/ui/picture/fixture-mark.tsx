@@ -68,6 +68,15 @@ export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMa
   });
 
   const resize = (factor: number) => {
+    if (path.length > 0) {
+      // What is drawn grows around its middle.
+      const grown = path.map(({ u, v }) => ({
+        u: at.u + factor * (u - at.u),
+        v: at.v + factor * (v - at.v),
+      }));
+      set('size', { path: grown });
+      return;
+    }
     const next = Math.min(RANGES.size.max, Math.max(RANGES.size.min, size * factor));
     set('size', { size: next });
   };

@@ -40,6 +40,7 @@ export function Picture() {
     nightPart,
     probing,
     chosen,
+    guess,
     popUp,
     moving,
     day,
@@ -154,6 +155,7 @@ export function Picture() {
           className={classes.over}
           style={framedAt}
           data-quiet={day || undefined}
+          data-shown={(step === 'plan' && guess !== undefined) || undefined}
           data-picking={picking || undefined}
         >
           <div className={classes.plate} style={plateAt}>
