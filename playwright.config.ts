@@ -8,7 +8,7 @@ process.env.SUNDEW_E2E_DATA ??= mkdtempSync(join(tmpdir(), 'sundew-e2e-'));
 
 export default defineConfig({
   testDir: 'e2e',
-  workers: 1,
+  workers: 2,
   timeout: 60_000,
   expect: { timeout: 15_000 },
   reporter: [['list']],
@@ -26,7 +26,7 @@ export default defineConfig({
     },
   },
   webServer: {
-    command: `npm run seed && npx next start -H 127.0.0.1 -p ${PORT}`,
+    command: `npm run seed -- e2e/scenes && npx next start -H 127.0.0.1 -p ${PORT}`,
     url: `http://127.0.0.1:${PORT}/api/scenes`,
     env: { SUNDEW_DATA: process.env.SUNDEW_E2E_DATA },
     timeout: 60_000,

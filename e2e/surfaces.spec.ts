@@ -127,3 +127,47 @@ test('walls and decks are drawn, set, moved by keys and taken away; a matte in u
   await saved(page);
   expect((await sceneOf(request, id)).scene.plan.standees).toEqual([]);
 });
+
+test('the courtyard is laid out in at most twelve gestures, and a table throws its shadow', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, 'tannery-court');
+  await openEditor(page, id);
+  let gestures = 0;
+  const count = async (gesture: Promise<unknown>) => {
+    gestures++;
+    await gesture;
+  };
+  await count(step(page, /^Ground plan/));
+  await count(page.getByRole('button', { name: 'Draw a wall' }).click());
+  await count(drag(page, [0.003, 0.8249], [0.1925, 0.7003]));
+  await count(drag(page, [0.1925, 0.7003], [0.6738, 0.6837]));
+  await count(drag(page, [0.6738, 0.6837], [0.997, 0.8203]));
+  await count(typeNumber(page, 'Height', 6));
+  await count(page.getByRole('button', { name: 'Draw a deck' }).click());
+  await count(drag(page, [0.692, 0.715], [0.765, 0.742]));
+  await count(typeNumber(page, 'Height', 0.75));
+  await count(step(page, /^Fixtures/));
+  const lantern = await onPicture(page, 0.7495, 0.4386);
+  await count(page.mouse.click(lantern.x, lantern.y));
+  expect(gestures).toBeLessThanOrEqual(12);
+  await pictureReady(page);
+  await page.mouse.move(5, 5);
+  await saved(page);
+  const { plan, fixtures } = (await sceneOf(request, id)).scene;
+  expect(plan.walls.map(({ foot }) => foot.length)).toEqual([4]);
+  expect(plan.decks[0].height).toBe(0.75);
+  expect(fixtures).toHaveLength(1);
+  const wall = await toneAt(page, 0.8, 0.5);
+  expect(wall.r).toBeGreaterThan(wall.b + 15);
+
+  // Without the table the ground under it is as bright as beside it.
+  const under = async () => brightness(await toneAt(page, 0.715, 0.82, 0.006));
+  const shaded = await under();
+  await step(page, /^Ground plan/);
+  await page.getByRole('button', { name: /^Deck 1/ }).click();
+  await page.getByRole('button', { name: 'Take it away' }).click();
+  await pictureReady(page);
+  expect(await under()).toBeGreaterThan(shaded);
+});

@@ -1,5 +1,6 @@
 import { FIXTURE_KINDS, kelvinGel } from '@/core/fixture/defaults';
 import { newScene, PLAIN_GRIP } from '@/core/scene/new-scene';
+import { sunShadowMatte } from '@/state/matte-actions';
 import type { Circuit, Fixture, GroundPlan, Scene } from '@/core/scene/schema';
 
 /** A pane drawn by hand: its outline, its foot, lumens. */
@@ -264,12 +265,18 @@ export function litFixtures({ groups }: Entered, notes: Notes): Fixture[] {
   ]);
 }
 
+/** How much of the day is taken out of the plate: its shading, and the sun's own shadow. */
+export interface DayTaken {
+  evenOut: number;
+  lift: number;
+}
+
 /** A scene with one circuit a group, named after it. Nothing of the night dims or tints its lamps. */
 export function enteredScene(
   entered: Entered,
   fixtures: Fixture[],
   plate: Scene['plate'],
-  evenOut: number,
+  { evenOut, lift }: DayTaken,
 ): Scene {
   const { horizon, eyeHeight, lens, walls, decks, standees, groups } = entered;
   const scene = newScene(entered.plate, plate, lens);
@@ -308,5 +315,11 @@ export function enteredScene(
     ...{ id: `m${i}`, name: `Matte ${i}`, feather: 0, refine: 0, grow: 0, invert: false },
     passes: [{ id: 'loop', kind: 'outline', join: 'add', points: loop.map(place) }],
   }));
+  const own = { ...scene, mattes, plan };
+  if (lift > 0) {
+    const shadow = sunShadowMatte(own);
+    mattes.push(shadow);
+    plan.sunShadow = { matte: shadow.id, lift };
+  }
   return { ...scene, mattes, night: { ...scene.night, evenOut }, plan, fixtures, circuits };
 }

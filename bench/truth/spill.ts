@@ -16,8 +16,8 @@ import { createLightError, luminances } from './light-error';
 import { ENTERED, enteredScene, litFixtures, type Notes } from './lit-scenes';
 import { halfFloats, TRUTH, TRUTH_ROOT, truthIds } from './truth-files';
 
-/** How much of the day's shading is taken out before lamps light the plate. */
-const EVEN_OUT = Number(process.env.EVEN_OUT ?? 0);
+/** How much of the day is taken out before lamps light the plate. */
+const DAY = { evenOut: Number(process.env.EVEN_OUT ?? 0), lift: Number(process.env.LIFT ?? 1) };
 
 const dataDir = await mkdtemp(join(tmpdir(), 'sundew-truth-'));
 const space = openWorkspace(dataDir);
@@ -41,9 +41,7 @@ for (const entered of ENTERED) {
   const { width, height } = await takePlate(space, received);
   const notes = JSON.parse(await readFile(join(TRUTH_ROOT, entered.plate, 'notes.json'), 'utf8')) as Notes;
   const fixtures = litFixtures(entered, notes);
-  const scene = parseScene(
-    enteredScene(entered, fixtures, { asset: received.hash, width, height }, EVEN_OUT),
-  );
+  const scene = parseScene(enteredScene(entered, fixtures, { asset: received.hash, width, height }, DAY));
   for (const group of Object.keys(entered.groups)) {
     const lamps = fixtures
       .filter(({ circuit }) => circuit === group)

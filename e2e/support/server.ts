@@ -30,7 +30,7 @@ function run(command: string, args: string[], env: NodeJS.ProcessEnv): Promise<v
 export async function ownServer(port: number): Promise<OwnServer> {
   const env = { ...process.env, SUNDEW_DATA: await mkdtemp(join(tmpdir(), 'sundew-own-')) };
   const url = `http://127.0.0.1:${port}`;
-  await run('npx', ['tsx', 'scripts/seed.ts'], env);
+  await run('npx', ['tsx', 'scripts/seed.ts', 'e2e/scenes'], env);
   let child: ChildProcess | undefined;
   return {
     url,

@@ -167,7 +167,7 @@ export function createKernels(
         light.radius * light.radius,
         light.radius,
         ...(light.facing ?? [0, 0, 0]),
-        light.facing ? 0 : 1,
+        light.facing ? (light.even ?? 0) : 1,
       ]);
       const block = writeOccluders(memory, scratch + TABLES, occluders, camera, light);
       exports.addPointLight(

@@ -78,7 +78,7 @@ export function createLayerNodes(
       const plate = (await plateNode(scene.plate.asset, small.region, signal)).refs;
       const survey = (await surveyNode(small, signal)).refs;
       const occluders = await occludersOf(small, camera, signal);
-      const lights = fixtureLights(camera, occluders.walls, fixtures);
+      const lights = fixtureLights(camera, wallPieces(camera, request.scene.plan.walls), fixtures);
       const common = { relief, camera, plate } as const;
       const direct = await layerPlanes(small, { from: 0, to: 0 }, signal, (out) =>
         inBands(small.region, signal, (rows) => ({
@@ -127,7 +127,7 @@ export function createLayerNodes(
       region,
     );
     const occluders = await occludersOf(request, camera, signal);
-    const lights = fixtureLights(camera, occluders.walls, fresh);
+    const lights = fixtureLights(camera, wallPieces(camera, request.scene.plan.walls), fresh);
     if (moving === undefined) for (const fixture of fixtures) resting.set(fixture.id, fixture);
     const bounce = await bounceOf(request, camera, fresh.map(atRest), signal);
     const task = {

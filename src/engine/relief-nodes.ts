@@ -130,7 +130,8 @@ export function createReliefNodes(
       standees.push({ ahead: standsAhead(camera, standee), width, height, levels, bounds });
     }
     return {
-      walls: wallPieces(camera, plan.walls),
+      // Of a wall that ends at a matte only the matte's part is there: its whole piece would shade too much.
+      walls: wallPieces(camera, plan.walls).filter(({ until }) => until === undefined),
       decks: levelPieces(camera, plan.decks).filter(({ height: above }) => above > 0),
       standees,
     };

@@ -18,12 +18,18 @@ interface DemoScene {
 /**
  * Puts the demo scenes of a folder in, each once for ever: one that is there, was changed, or was deleted is left alone.
  * Returns the ids that were put in.
+ *
+ * @param scenesDir where the scenes lie, when not beside their plates
  */
-export async function seedDemo(space: Workspace, demoDir: string): Promise<string[]> {
-  const names = (await readdir(join(demoDir, 'scenes'))).filter((name) => name.endsWith('.json')).sort();
+export async function seedDemo(
+  space: Workspace,
+  demoDir: string,
+  scenesDir = join(demoDir, 'scenes'),
+): Promise<string[]> {
+  const names = (await readdir(scenesDir)).filter((name) => name.endsWith('.json')).sort();
   const added: string[] = [];
   for (const name of names) {
-    const demo = JSON.parse(await readFile(join(demoDir, 'scenes', name), 'utf8')) as DemoScene;
+    const demo = JSON.parse(await readFile(join(scenesDir, name), 'utf8')) as DemoScene;
     if (space.db.select().from(seeds).where(eq(seeds.sceneId, demo.id)).get()) continue;
     const received = await receiveFromDisk(space.dataDir, join(demoDir, 'plates', demo.plateFile));
     const { width, height } = await takePlate(space, received);

@@ -2,6 +2,7 @@ import { FIXTURE_KINDS, kelvinGel, type FixtureKind } from '@/core/fixture/defau
 import { placeFixture } from '@/core/fixture/place-fixture';
 import { metresPerWidth, placeOnStalk, footForHeight } from '@/core/plan/place-on-stalk';
 import { project, type PlatePoint } from '@/core/plan/camera';
+import { groundPoint } from '@/core/plan/ground';
 import { wallPieces } from '@/core/plan/surfaces';
 import { rectangleBetween, wallAt } from '@/core/plan/wall-at';
 import { simplifyPath } from '@/core/plane/simplify-path';
@@ -42,12 +43,23 @@ export function newCircuit(scene: Scene): Circuit {
   };
 }
 
-/** Where a new fixture stands: under the wall on which it is seen, or where its stalk has its kind's usual height. */
+/** How far before a wall a lamp hangs that would else be behind it, metres: on an arm. */
+const ARM = 0.45;
+
+/**
+ * Where a new fixture stands: what is drawn, under the wall on which it is seen; a lamp where its stalk has its kind's usual
+ * height, but never behind a wall that is seen there.
+ */
 function footOf(scene: Scene, kind: FixtureKind, at: PlatePoint): PlatePoint {
   const camera = cameraOf(scene);
-  const hit = kind.drawn ? wallAt(camera, wallPieces(camera, scene.plan.walls), at) : undefined;
-  const under = hit && project(camera, [hit.place[0], hit.place[1], 0]);
-  return under ?? footForHeight(camera, at, kind.height);
+  const byHeight = footForHeight(camera, at, kind.height);
+  const hit = wallAt(camera, wallPieces(camera, scene.plan.walls), at);
+  if (!hit) return byHeight;
+  const { place, piece } = hit;
+  const off = kind.drawn ? 0 : ARM;
+  const [x, y] = [place[0] + off * piece.normalX, place[1] + off * piece.normalY];
+  if (!kind.drawn && groundPoint(camera, byHeight)[1] < y) return byHeight;
+  return project(camera, [x, y, 0]) ?? byHeight;
 }
 
 /**

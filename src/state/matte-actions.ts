@@ -1,4 +1,5 @@
 import type { Pass, PassKind } from '@/core/matte/pass';
+import { MOST_PASSES } from '@/core/scene/matte-schema';
 import type { Matte, Place, Scene } from '@/core/scene/schema';
 
 /** How a new matte of one pass is called. */
@@ -87,4 +88,20 @@ export function placeStops({ places }: Scene, matte: string, outside: boolean): 
 export function withPlace({ places }: Scene, place: Place): Place[] {
   const rest = places.filter(({ matte, outside }) => matte !== place.matte || outside !== place.outside);
   return place.stops === 0 ? rest : [...rest, place];
+}
+
+/** A matte of the sun's shadow as it is found, without what stands in it and without decks, which are dark by themselves. */
+export function sunShadowMatte(scene: Scene): Matte {
+  const matte = newMatte(scene, 'shadow');
+  const { standees, decks } = scene.plan;
+  const cut = { join: 'cut' } as const;
+  const id = () => crypto.randomUUID();
+  return {
+    ...matte,
+    passes: [
+      ...matte.passes,
+      ...standees.map((standee): Pass => ({ ...cut, id: id(), kind: 'matte', matte: standee.matte })),
+      ...decks.map(({ outline }): Pass => ({ ...cut, id: id(), kind: 'outline', points: [...outline] })),
+    ].slice(0, MOST_PASSES),
+  };
 }

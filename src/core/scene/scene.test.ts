@@ -157,6 +157,29 @@ describe('parseScene', () => {
     }
   });
 
+  it('reads a scene of version 4 as the picture that it was', () => {
+    const { moon: _moon, ...rest } = structuredClone(lit);
+    const old = {
+      ...rest,
+      version: 4,
+      desk: { ambient: lit.desk.ambient, master: lit.desk.master },
+      fixtures: lit.fixtures.map(({ path: _path, interior: _interior, standOff: _standOff, ...own }) => own),
+      circuits: lit.circuits.map(({ grip: _grip, ...own }) => own),
+    };
+    expect(parseScene(old)).toEqual(lit);
+  });
+
+  it.each([
+    ['a pane of two corners', 'pane', 2],
+    ['a tube of one point', 'tube', 1],
+    ['a tube of more points than a scene holds', 'tube', 401],
+  ])('refuses %s', (_what, kind, points) => {
+    const scene = structuredClone(lit) as unknown as { fixtures: object[] };
+    const path = Array.from({ length: points }, () => ({ u: 0.5, v: 0.5 }));
+    scene.fixtures[0] = { ...scene.fixtures[0], kind, path };
+    expect(() => parseScene(scene)).toThrow(/fixtures\[0\]/);
+  });
+
   it('takes outlines of two points and strokes outside the picture: they cover nothing', () => {
     const scene = structuredClone(lit) as unknown as Record<string, unknown>;
     const two = matteOf({

@@ -28,7 +28,7 @@ export function addPointSpill(
   const [px, py, pz] = [light.place[0], light.place[1], light.place[2] - eyeHeight];
   const soft = light.radius * light.radius;
   const [fx, fy, fz] = light.facing ?? [0, 0, 0];
-  const even = light.facing ? 0 : 1;
+  const even = light.facing ? (light.even ?? 0) : 1;
   const stepU = 1 / region.fullWidth;
   const u0 = (region.left + 0.5) * stepU;
   for (let y = 0; y < region.height; y++) {

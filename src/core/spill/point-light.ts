@@ -10,6 +10,11 @@ export interface PointLight {
   airCandela: number;
   /** Radius of the source, metres: keeps light finite at its own glass. */
   radius: number;
-  /** Unit normal of a flat patch, which shines by the cosine (Lambert); without it light goes evenly all around. */
+  /**
+   * Normal of a flat patch, which shines by the cosine (Lambert), times what it shines straight ahead; without it light goes
+   * evenly all around.
+   */
   facing?: Vec3;
+  /** Beside its cosine, the share that a light that faces somewhere sends evenly. */
+  even?: number;
 }

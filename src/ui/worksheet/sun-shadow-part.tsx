@@ -4,7 +4,7 @@ import { Button, NativeSelect } from '@mantine/core';
 import { addMatte, setPlan } from '@/core/scene/commands';
 import { MOST_MATTES } from '@/core/scene/matte-schema';
 import { RANGES } from '@/core/scene/ranges';
-import { newMatte } from '@/state/matte-actions';
+import { newMatte, sunShadowMatte } from '@/state/matte-actions';
 import { NumberRow } from '../controls/number-row';
 import { useScene, useSession, useView } from '../editor/editor-context';
 import classes from './worksheet.module.css';
@@ -22,7 +22,8 @@ export function SunShadowPart() {
   const { scene: store } = useSession();
 
   function find(kind: 'shadow' | 'paint'): void {
-    const matte = newMatte(store.getState().scene, kind);
+    const { scene } = store.getState();
+    const matte = kind === 'shadow' ? sunShadowMatte(scene) : newMatte(scene, kind);
     run(addMatte(matte));
     run(setPlan('Sun’s shadow', { sunShadow: { matte: matte.id, lift: LIFT } }));
     if (kind === 'paint') setView({ step: 'mattes', matte: matte.id, pass: matte.passes[0].id });
