@@ -99,6 +99,7 @@ export function addPointLight(
   const facesZ = v128.load32_splat(params + 72);
   const even = v128.load32_splat(params + 76);
   const inversePi = f32x4.splat(0.3183098862);
+  const inAir = load<f32>(params + 52) > 0;
 
   for (let y = from; y < to; y++) {
     const row = <f32>y;
@@ -124,59 +125,70 @@ export function addPointLight(
         f32x4.add(f32x4.mul(lx, v128.load(normalX + at)), f32x4.mul(ly, v128.load(normalY + at))),
         f32x4.mul(lz, v128.load(normalZ + at)),
       );
-      const turned = f32x4.mul(f32x4.add(f32x4.sqrt(level), facing), inversePi);
-      const unturned = v128.load(unturnedPlane + at);
-      const distance = f32x4.sqrt(d2);
       const rayLength = f32x4.sqrt(f32x4.add(f32x4.add(f32x4.mul(rx, rx), f32x4.mul(ry, ry)), f32x4.mul(rz, rz)));
-      const seenFrom = f32x4.add(
-        f32x4.add(f32x4.mul(rx, v128.load(normalX + at)), f32x4.mul(ry, v128.load(normalY + at))),
-        f32x4.mul(rz, v128.load(normalZ + at)),
-      );
-      const toEye = f32x4.add(f32x4.add(f32x4.mul(lx, rx), f32x4.mul(ly, ry)), f32x4.mul(lz, rz));
-      const nl = f32x4.div(facing, distance);
-      const nv = f32x4.max(GRAZING, f32x4.neg(f32x4.div(seenFrom, rayLength)));
-      const lv = f32x4.neg(f32x4.div(toEye, f32x4.mul(rayLength, distance)));
-      const known = v128.and(
-        f32x4.add(nl, ownSheen(f32x4.max(ZERO, nl), nv, lv)),
-        f32x4.gt(facing, ZERO),
-      );
-      const cosine = f32x4.add(
-        f32x4.mul(known, f32x4.sub(ONE, unturned)),
-        f32x4.div(f32x4.mul(f32x4.pmax(ZERO, turned), unturned), distance),
-      );
       const leaving = f32x4.add(
         f32x4.add(f32x4.mul(lx, facesX), f32x4.mul(ly, facesY)),
         f32x4.mul(lz, facesZ),
       );
-      const sent = f32x4.add(even, f32x4.max(ZERO, f32x4.neg(f32x4.div(leaving, distance))));
-      let lit = f32x4.div(
-        f32x4.mul(f32x4.mul(f32x4.mul(v128.load(land + at), spillCandela), sent), cosine),
-        d2,
+      const onLand = v128.load(land + at);
+      const reached = v128.and(
+        f32x4.gt(onLand, ZERO),
+        v128.or(f32x4.gt(even, ZERO), f32x4.lt(leaving, ZERO)),
       );
-      if (occluders != 0 && v128.any_true(f32x4.gt(lit, ZERO))) {
-        const seenX = f32x4.mul(rx, reach);
-        const seenY = f32x4.mul(ry, reach);
-        const seenZ = f32x4.mul(rz, reach);
-        lit = f32x4.mul(lit, seenPast(occluders, seenX, seenY, seenZ, lx, ly, lz, radius));
+      let lit = ZERO;
+      if (v128.any_true(reached)) {
+        const turned = f32x4.mul(f32x4.add(f32x4.sqrt(level), facing), inversePi);
+        const unturned = v128.load(unturnedPlane + at);
+        const distance = f32x4.sqrt(d2);
+        const seenFrom = f32x4.add(
+          f32x4.add(f32x4.mul(rx, v128.load(normalX + at)), f32x4.mul(ry, v128.load(normalY + at))),
+          f32x4.mul(rz, v128.load(normalZ + at)),
+        );
+        const toEye = f32x4.add(f32x4.add(f32x4.mul(lx, rx), f32x4.mul(ly, ry)), f32x4.mul(lz, rz));
+        const nl = f32x4.div(facing, distance);
+        const nv = f32x4.max(GRAZING, f32x4.neg(f32x4.div(seenFrom, rayLength)));
+        const lv = f32x4.neg(f32x4.div(toEye, f32x4.mul(rayLength, distance)));
+        const known = v128.and(
+          f32x4.add(nl, ownSheen(f32x4.max(ZERO, nl), nv, lv)),
+          f32x4.gt(facing, ZERO),
+        );
+        const cosine = f32x4.add(
+          f32x4.mul(known, f32x4.sub(ONE, unturned)),
+          f32x4.div(f32x4.mul(f32x4.pmax(ZERO, turned), unturned), distance),
+        );
+        const sent = f32x4.add(even, f32x4.max(ZERO, f32x4.neg(f32x4.div(leaving, distance))));
+        lit = f32x4.div(
+          f32x4.mul(f32x4.mul(f32x4.mul(onLand, spillCandela), sent), cosine),
+          d2,
+        );
+        if (occluders != 0 && v128.any_true(f32x4.gt(lit, ZERO))) {
+          const seenX = f32x4.mul(rx, reach);
+          const seenY = f32x4.mul(ry, reach);
+          const seenZ = f32x4.mul(rz, reach);
+          lit = f32x4.mul(lit, seenPast(occluders, seenX, seenY, seenZ, lx, ly, lz, radius));
+        }
       }
 
-      const t0 = f32x4.div(
-        f32x4.add(f32x4.add(f32x4.mul(px, rx), f32x4.mul(py, ry)), f32x4.mul(pz, rz)),
-        rayLength,
-      );
-      const cx = f32x4.sub(f32x4.mul(py, rz), f32x4.mul(pz, ry));
-      const cy = f32x4.sub(f32x4.mul(pz, rx), f32x4.mul(px, rz));
-      const cz = f32x4.sub(f32x4.mul(px, ry), f32x4.mul(py, rx));
-      const across = f32x4.add(f32x4.add(f32x4.mul(cx, cx), f32x4.mul(cy, cy)), f32x4.mul(cz, cz));
-      const h2 = f32x4.add(f32x4.div(across, f32x4.mul(rayLength, rayLength)), soft);
-      const h = f32x4.sqrt(h2);
-      const T = f32x4.mul(reach, rayLength);
-      const seen = angle(f32x4.mul(T, h), f32x4.sub(h2, f32x4.mul(t0, f32x4.sub(T, t0))));
-      const scattered = f32x4.mul(f32x4.div(airScale, h), seen);
+      let scattered = ZERO;
+      if (inAir) {
+        const t0 = f32x4.div(
+          f32x4.add(f32x4.add(f32x4.mul(px, rx), f32x4.mul(py, ry)), f32x4.mul(pz, rz)),
+          rayLength,
+        );
+        const cx = f32x4.sub(f32x4.mul(py, rz), f32x4.mul(pz, ry));
+        const cy = f32x4.sub(f32x4.mul(pz, rx), f32x4.mul(px, rz));
+        const cz = f32x4.sub(f32x4.mul(px, ry), f32x4.mul(py, rx));
+        const across = f32x4.add(f32x4.add(f32x4.mul(cx, cx), f32x4.mul(cy, cy)), f32x4.mul(cz, cz));
+        const h2 = f32x4.add(f32x4.div(across, f32x4.mul(rayLength, rayLength)), soft);
+        const h = f32x4.sqrt(h2);
+        const T = f32x4.mul(reach, rayLength);
+        const seen = angle(f32x4.mul(T, h), f32x4.sub(h2, f32x4.mul(t0, f32x4.sub(T, t0))));
+        scattered = f32x4.mul(f32x4.div(airScale, h), seen);
+      }
 
       const fresh = i32x4.ge_s(i32x4(0, 1, 2, 3), i32x4.splat(overlap));
       v128.store(spill + at, f32x4.add(v128.load(spill + at), v128.and(lit, fresh)));
-      v128.store(air + at, f32x4.add(v128.load(air + at), v128.and(scattered, fresh)));
+      if (inAir) v128.store(air + at, f32x4.add(v128.load(air + at), v128.and(scattered, fresh)));
     }
   }
 }

@@ -16,6 +16,11 @@ import { openScene } from '@/server/scene-repository';
 import { encodePicture, renderRgb } from '@/server/render-picture';
 import { createServerRenderer } from '@/server/render-service';
 import { openWorkspace } from '@/server/workspace';
+import { createArena } from '@/engine/arena';
+import { createDirectPool } from '@/engine/direct-pool';
+import { createKernels, KERNEL_SCRATCH } from '@/engine/kernels';
+import { loadKernels } from '@/engine/node-pool';
+import { createRenderer, type Renderer } from '@/engine/renderer';
 import { surveySize } from '@/engine/sizes';
 import { newCircuit, newFixture } from '@/state/fixture-actions';
 import { newMatte } from '@/state/matte-actions';
@@ -159,6 +164,37 @@ for (const lamps of [1, 10, 100]) {
   const took = await medianTime(lamps > 10 ? 1 : 3, () => show(anew()));
   report(`${lamps} lamps: ${(took / lamps).toFixed(0)} ms a lamp`, took, copied);
 }
+
+console.log('\nOne lamp before two walls, everything it does, one thread\n');
+const twins = [undefined, loadKernels()].map((module) => {
+  const arena = createArena(1024 * 2 ** 20);
+  const scratch = arena.allocate(KERNEL_SCRATCH).offset;
+  const kernels = module && createKernels(module, arena.memory, scratch);
+  return createRenderer(
+    arena,
+    createDirectPool(arena.memory, kernels),
+    {
+      codes: (file, part) => space.plates.read(file, part),
+      lut: () => Promise.reject(new Error('no look-up table')),
+      coverage: () => Promise.reject(new Error('no coverage')),
+    },
+    512 * 2 ** 20,
+  );
+});
+const single = { ...litScene(plate, 1), plan: walled.plan };
+const light = { spill: true, air: true, source: true };
+const singly = async (own: Renderer) => {
+  const anew = () => ({
+    ...single,
+    fixtures: single.fixtures.map((fixture) => ({ ...fixture, lumens: 1000 + ++turn / 100 })),
+  });
+  await own.circuit({ scene: anew(), region }, 'a', light, never);
+  return medianTime(3, () => own.circuit({ scene: anew(), region }, 'a', light, never));
+};
+const [plain, quick] = [await singly(twins[0]), await singly(twins[1])];
+twins.forEach((own) => own.close());
+report('kernels', quick, copied);
+report('plain TypeScript', plain, { to: 'the kernels', of: quick });
 
 const size = { width, height };
 const choice = { format: 'jpeg', quality: 92 } as const;

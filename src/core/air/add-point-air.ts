@@ -19,6 +19,7 @@ export function addPointAir(
   region: Region,
   light: PointLight,
 ): void {
+  if (light.airCandela === 0) return;
   const { corner, across, down, eyeHeight } = camera;
   const [px, py, pz] = [light.place[0], light.place[1], light.place[2] - eyeHeight];
   const soft = light.radius * light.radius;

@@ -78,6 +78,12 @@ export function reliefOf(
   const [groundSlope, groundOffset, skySlope, skyOffset, feet] = [row(), row(), row(), row(), row()];
   const wide = (data: Float32Array) => ({ width: survey.width, height: survey.height, data });
   const { corner, across, down, eyeHeight } = camera;
+  const { r, g, b } = plate;
+  const { reach: reaches, normalX, normalY, normalZ, unturned, land: lands, distance: distances } = out;
+  const walls = surfaces.walls.map((piece) => ({
+    piece,
+    end: piece.until === undefined ? undefined : surfaces.ends[piece.until],
+  }));
   for (let y = 0; y < region.height; y++) {
     bilinearRow(groundSlope, wide(survey.ground.slope), region, y);
     bilinearRow(groundOffset, wide(survey.ground.offset), region, y);
@@ -93,9 +99,7 @@ export function reliefOf(
     for (let x = 0; x < region.width; x++) {
       const i = y * region.width + x;
       const u = (region.left + x + 0.5) / region.fullWidth;
-      const guide = Math.cbrt(
-        LUMINANCE[0] * plate.r[i] + LUMINANCE[1] * plate.g[i] + LUMINANCE[2] * plate.b[i],
-      );
+      const guide = Math.cbrt(LUMINANCE[0] * r[i] + LUMINANCE[1] * g[i] + LUMINANCE[2] * b[i]);
       const aside = corner[0] + u * across[0] + v * down[0];
       const ahead = Math.max(corner[1] + u * across[1] + v * down[1], 1e-6);
       const rise = corner[2] + u * across[2] + v * down[2];
@@ -106,24 +110,27 @@ export function reliefOf(
         footRise < 0 ? Math.min((-eyeHeight / footRise) * footAhead, FARTHEST_GROUND) : FARTHEST_GROUND;
       const nearness = rise < 0 ? Math.max(-rise / eyeHeight, ahead / FARTHEST_GROUND) : 0;
       const ground = nearness > 0 ? firm(groundSlope[x] * guide + groundOffset[x]) : 0;
-      const norm = Math.hypot(ground, 1 - ground);
-      out.reach[i] = 1 / (ground * nearness + (1 - ground) * (ahead / standsAt));
-      out.normalX[i] = 0;
-      out.normalY[i] = -(1 - ground) / norm;
-      out.normalZ[i] = ground / norm;
-      out.unturned[i] = 1 - ground;
+      const norm = Math.sqrt(ground * ground + (1 - ground) * (1 - ground));
+      reaches[i] = 1 / (ground * nearness + (1 - ground) * (ahead / standsAt));
+      normalX[i] = 0;
+      normalY[i] = -(1 - ground) / norm;
+      normalZ[i] = ground / norm;
+      unturned[i] = 1 - ground;
       const land = 1 - firm(skySlope[x] * guide + skyOffset[x]);
       // On the fringe of the sky a lit rim would show, and a dark one does not.
-      out.land[i] = Math.max(0, 2 * land - 1);
+      lands[i] = Math.max(0, 2 * land - 1);
       let wall: WallPiece | undefined;
       let met = Infinity;
       let claimed = false;
-      for (const piece of surfaces.walls) {
+      for (let k = 0; k < walls.length; k++) {
+        const { piece, end } = walls[k];
         const plane = meetUpright(piece, aside, ahead);
-        if (plane === Infinity) continue;
-        if (piece.until !== undefined && surfaces.ends[piece.until][i] < 0.5) continue;
+        if (plane === Infinity || (end !== undefined && end[i] < 0.5)) continue;
         const at = eyeHeight + plane * rise;
-        if (plane < met && at >= 0 && at <= piece.height) [met, wall] = [plane, piece];
+        if (plane < met && at >= 0 && at <= piece.height) {
+          met = plane;
+          wall = piece;
+        }
         const share = standsAt / (plane * ahead);
         claimed ||= share > OWN_FOOT.from && share < OWN_FOOT.to;
       }
@@ -131,45 +138,45 @@ export function reliefOf(
       const below = (footRise + eyeHeight / met) / down[2];
       const before = standsAt < BEFORE_WALL.share * met * ahead && below > BEFORE_WALL.below && !claimed;
       if (wall && land > 0.5 && (ground > 0.5 || !before)) {
-        out.reach[i] = met;
-        const [nx, ny] = wallNormal(wall, met * aside, met * ahead);
-        out.normalX[i] = nx;
-        out.normalY[i] = ny;
-        out.normalZ[i] = 0;
-        out.unturned[i] = 0;
+        reaches[i] = met;
+        const { ax, ay, bx, by, endA, endB } = wall;
+        const [ex, ey] = [bx - ax, by - ay];
+        const along = ((met * aside - ax) * ex + (met * ahead - ay) * ey) / (ex * ex + ey * ey);
+        const nx = endA[0] + along * (endB[0] - endA[0]);
+        const ny = endA[1] + along * (endB[1] - endA[1]);
+        const long = Math.sqrt(nx * nx + ny * ny);
+        normalX[i] = nx / long;
+        normalY[i] = ny / long;
+        normalZ[i] = 0;
+        unturned[i] = 0;
       }
-      surfaces.decks.forEach(({ height }, k) => {
-        const level = decked[k][x] < 0.5 ? Infinity : meetLevel(height, eyeHeight, rise);
-        if (level === Infinity) return;
-        out.reach[i] = Math.min(level, FARTHEST_GROUND / ahead);
-        out.normalX[i] = out.normalY[i] = out.unturned[i] = 0;
-        out.normalZ[i] = height < eyeHeight ? 1 : -1;
-      });
-      for (const {
-        ahead: stands,
-        coverage,
-        roundness,
-        creased,
-        rightRow,
-        upRow,
-        foldRight,
-        foldUp,
-      } of standees) {
-        if (coverage[i] < 0.5) continue;
-        out.reach[i] = stands / ahead;
+      for (let k = 0; k < decked.length; k++) {
+        if (decked[k][x] < 0.5) continue;
+        const { height } = surfaces.decks[k];
+        const level = meetLevel(height, eyeHeight, rise);
+        if (level === Infinity) continue;
+        reaches[i] = Math.min(level, FARTHEST_GROUND / ahead);
+        normalX[i] = normalY[i] = unturned[i] = 0;
+        normalZ[i] = height < eyeHeight ? 1 : -1;
+      }
+      for (let k = 0; k < standees.length; k++) {
+        const standee = standees[k];
+        if (standee.coverage[i] < 0.5) continue;
+        const { roundness, creased } = standee;
+        reaches[i] = standee.ahead / ahead;
         // Toward the eye, tilted as far as its form is known; the folds of a flat one are known as little as its turn.
-        const right = roundness * rightRow[x] + creased * foldRight[x];
-        const up = roundness * upRow[x] + creased * foldUp[x];
+        const right = roundness * standee.rightRow[x] + creased * standee.foldRight[x];
+        const up = roundness * standee.upRow[x] + creased * standee.foldUp[x];
         const level = Math.sqrt(Math.max(0.04, 1 - right * right - up * up));
-        const long = Math.hypot(right, up, level);
-        out.normalX[i] = right / long;
-        out.normalY[i] = -level / long;
-        out.normalZ[i] = up / long;
-        out.unturned[i] = 1 - roundness;
+        const long = Math.sqrt(right * right + up * up + level * level);
+        normalX[i] = right / long;
+        normalY[i] = -level / long;
+        normalZ[i] = up / long;
+        unturned[i] = 1 - roundness;
       }
-      const ray = Math.hypot(aside, ahead, rise);
+      const ray = Math.sqrt(aside * aside + ahead * ahead + rise * rise);
       const perSky = Math.max(1 / HAZE.farthest, rise / (HAZE.top * ray));
-      out.distance[i] = 1 / (land / (out.reach[i] * ray) + (1 - land) * perSky);
+      distances[i] = 1 / (land / (reaches[i] * ray) + (1 - land) * perSky);
     }
   }
 }

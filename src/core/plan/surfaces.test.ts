@@ -212,6 +212,23 @@ describe('occlude', () => {
     expect(cast(10)(-1.5, 4)).toBe(1);
   });
 
+  it('softens a standee’s edge by the size of the source, the farther behind it the more', () => {
+    // A strip of the picture, three columns wide, stands six metres ahead.
+    const strip = Float32Array.from({ length: COUNT }, (_, i) => Number(i % WIDTH >= 26 && i % WIDTH < 34));
+    const row = (radius: number, ahead: number) => {
+      const out = grey(1);
+      const standees = [standing(6, strip)];
+      occlude(out, ground, CAMERA, REGION, lamp(radius), { walls: [], decks: [], standees });
+      const first = Math.floor(seen(0, ahead).v * HEIGHT) * WIDTH;
+      return out.subarray(first, first + WIDTH);
+    };
+    const partial = (shades: Float32Array) => shades.filter((share) => share > 0.02 && share < 0.98).length;
+    expect(partial(row(0.001, 4))).toBeLessThanOrEqual(4);
+    expect(partial(row(0.6, 4))).toBeGreaterThan(partial(row(0.2, 4)));
+    expect(Math.min(...row(0.001, 4))).toBe(0);
+    expect(Math.max(...row(0.6, 4))).toBe(1);
+  });
+
   it('casts a slab, soft at its rim by the size of the source', () => {
     // A square of two metres a side, two metres up, under a lamp at three: its shadow on the ground is three times as large.
     const corners = [

@@ -13,12 +13,19 @@ export function bilinearRow(out: Float32Array, source: Plane, region: Region, ro
   const fy = Math.min(1, Math.max(0, v - y0));
   const step = width / region.fullWidth;
   let u = (region.left + 0.5) * step - 0.5;
+  const [top, bottom] = [y0 * width, y1 * width];
+  const last = width - 1;
+  // Enlarging, many pixels lie between the same two columns: those are made once.
+  let [column, from, to] = [-1, 0, 0];
   for (let x = 0; x < region.width; x++, u += step) {
-    const x0 = Math.min(width - 1, Math.max(0, Math.floor(u)));
-    const x1 = Math.min(width - 1, x0 + 1);
-    const fx = Math.min(1, Math.max(0, u - x0));
-    const top = data[y0 * width + x0] + fx * (data[y0 * width + x1] - data[y0 * width + x0]);
-    const bottom = data[y1 * width + x0] + fx * (data[y1 * width + x1] - data[y1 * width + x0]);
-    out[x] = top + fy * (bottom - top);
+    const held = u < 0 ? 0 : u > last ? last : u;
+    const x0 = held | 0;
+    if (x0 !== column) {
+      column = x0;
+      const x1 = x0 < last ? x0 + 1 : last;
+      from = data[top + x0] + fy * (data[bottom + x0] - data[top + x0]);
+      to = data[top + x1] + fy * (data[bottom + x1] - data[top + x1]);
+    }
+    out[x] = from + (held - x0) * (to - from);
   }
 }
