@@ -7,6 +7,7 @@ export type OpenCv = typeof OpenCvModule;
 export const flags = (cv: OpenCv) =>
   cv as unknown as Record<
     | 'COLOR_RGB2GRAY'
+    | 'TM_CCOEFF_NORMED'
     | 'INTER_AREA'
     | 'INTER_LINEAR'
     | 'CV_8UC1'

@@ -1,6 +1,8 @@
 import type { PlatePoint } from '@/core/plan/camera';
 import type { EdgeStroke } from '@/core/matte/pass';
 import type { PlateLine } from '@/core/plan/vanishing-point';
+import type { Alike } from '@/core/fixture/twins';
+import { findAlike, type Sample } from './find-alike';
 import { brushEdges } from './edge-brush';
 import type { OpenCv } from './opencv';
 import type { Picture } from './picture';
@@ -30,6 +32,11 @@ export function createSegmentService(ready: Promise<{ cv: OpenCv }>) {
     async straightLines(): Promise<PlateLine[]> {
       const { cv } = await ready;
       return straightLines(cv, opened());
+    },
+    /** Places of the plate that look like a part of it. */
+    async findAlike(sample: Sample): Promise<Alike[]> {
+      const { cv } = await ready;
+      return findAlike(cv, opened(), sample);
     },
     /** Begins to follow edges from a place. */
     async traceFrom(place: PlatePoint): Promise<void> {

@@ -5,6 +5,8 @@ import type { PlateLine } from '@/core/plan/vanishing-point';
 import { wholeRegion } from '@/core/plane/region';
 import type { Scene } from '@/core/scene/schema';
 import { previewSize } from '@/engine/sizes';
+import type { Alike } from '@/core/fixture/twins';
+import type { Sample } from '@/segment/find-alike';
 import type { SegmentService } from '@/segment/segment-service';
 import { api } from './api';
 
@@ -22,6 +24,8 @@ export interface Segmenter {
   brush: (asset: string | undefined, strokes: readonly EdgeStroke[]) => Promise<string>;
   /** The straight edges of the plate. */
   straightLines: () => Promise<PlateLine[]>;
+  /** Places of the plate that look like a part of it. */
+  findAlike: (sample: Sample) => Promise<Alike[]>;
   traceFrom: (place: PlatePoint) => Promise<void>;
   traceTo: (place: PlatePoint) => Promise<PlatePoint[]>;
   /** Gives up what is under way. */
@@ -94,6 +98,7 @@ export function createSegmenter({ asset: plateAsset, ...size }: Scene['plate']):
       return kept;
     },
     straightLines: () => asked((service) => service.straightLines()),
+    findAlike: (sample) => asked((service) => service.findAlike(sample)),
     traceFrom: (place) => asked((service) => service.traceFrom(place)),
     traceTo: (place) => asked((service) => service.traceTo(place)),
     cancel,

@@ -1,6 +1,7 @@
 import type { EdgeStroke, PaintStroke } from '@/core/matte/pass';
 import type { CoverageView } from '@/core/matte/show-coverage';
 import type { PlatePoint } from '@/core/plan/camera';
+import type { Alike } from '@/core/fixture/twins';
 import type { PlateLine } from '@/core/plan/vanishing-point';
 import type { Fixture, GroundPlan } from '@/core/scene/schema';
 import type { PlanGuess } from './plan-guess';
@@ -59,6 +60,10 @@ export interface ViewState {
   probing: boolean;
   /** What the next gesture on the picture lights. */
   kind: Fixture['kind'];
+  /** What looks like a fixture, and waits to be lit. */
+  twins?: { of: string; found: Alike[] };
+  /** How many copies the next drag lights in a row from the chosen fixture. */
+  rowing?: number;
   /** The chosen fixture. */
   chosen?: string;
   /** The circuit that a new fixture goes on. */

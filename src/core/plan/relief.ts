@@ -181,15 +181,6 @@ export function reliefOf(
   }
 }
 
-/** The normal of a wall's piece at a place along it. */
-function wallNormal({ ax, ay, bx, by, endA, endB }: WallPiece, x: number, y: number): [number, number] {
-  const [ex, ey] = [bx - ax, by - ay];
-  const share = ((x - ax) * ex + (y - ay) * ey) / (ex * ex + ey * ey);
-  const [nx, ny] = [endA[0] + share * (endB[0] - endA[0]), endA[1] + share * (endB[1] - endA[1])];
-  const long = Math.hypot(nx, ny);
-  return [nx / long, ny / long];
-}
-
 function tiltRows(
   right: Float32Array,
   up: Float32Array,

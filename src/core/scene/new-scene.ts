@@ -33,6 +33,7 @@ export function newScene(title: string, plate: Scene['plate'], lens?: number): S
     },
     fixtures: [],
     circuits: [],
+    cues: [],
     moon: { ...FIRST_MOON },
     desk: { ambient: 0, moon: RANGES.level.min, master: 0 },
   };

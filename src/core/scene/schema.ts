@@ -54,6 +54,8 @@ const fixtureSchema = object({
   interior: ranged('strength'),
   /** How far a tube stands off from what is behind it, metres. */
   standOff: ranged('standOff'),
+  /** Fixtures of one bulb share what their kind makes of it: one is set, and all are. */
+  bulb: id().optional(),
   /** The matte of what stands in front of it: it hides the lamp and its halo. */
   behind: id().optional(),
   /** The matte inside or outside of which alone its spill lands. */
@@ -90,6 +92,33 @@ const circuitSchema = object({
   grip: gripSchema,
   muted: boolean().strict().required(),
   solo: boolean().strict().required(),
+})
+  .noUnknown()
+  .required();
+
+/** Most cues that one scene keeps. */
+export const MOST_CUES = 40;
+
+const cueSchema = object({
+  id: id(),
+  name: name(),
+  ambient: ranged('level'),
+  moon: ranged('level'),
+  master: ranged('level'),
+  /** The circuits as they were; one that is new since then is left as it is. */
+  circuits: array(
+    object({
+      id: id(),
+      level: ranged('level'),
+      lampLevel: ranged('level'),
+      spillLevel: ranged('level'),
+      muted: boolean().strict().required(),
+    })
+      .noUnknown()
+      .required(),
+  )
+    .required()
+    .max(100),
 })
   .noUnknown()
   .required();
@@ -160,6 +189,8 @@ export const sceneSchema = object({
   moon: object({ azimuth: ranged('azimuth'), elevation: ranged('elevation'), kelvin: ranged('kelvin') })
     .noUnknown()
     .required(),
+  /** Remembered states of the desk. */
+  cues: array(cueSchema).required().max(MOST_CUES).test('unique', 'two cues have the same id', unique),
   desk: object({ ambient: ranged('level'), moon: ranged('level'), master: ranged('level') })
     .noUnknown()
     .required(),
@@ -184,6 +215,7 @@ export const sceneSchema = object({
     return (scene.fixtures ?? []).every((fixture) => ids.has(fixture.circuit));
   });
 
+export type Cue = Scene['cues'][number];
 export type Matte = Scene['mattes'][number];
 export type Place = Scene['places'][number];
 export type Scene = InferType<typeof sceneSchema>;

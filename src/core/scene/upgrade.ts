@@ -69,7 +69,7 @@ const STEPS: Record<number, (old: Versioned) => Versioned> = {
       fixtures: old.fixtures.map((fixture) => ({ ...fixture, bars: 0, barGlow: 0.4 })),
     }),
   }),
-  // 5 added panes, tubes and lights offstage, grips, the moon, and standees that are round and creased. At rest, they change nothing.
+  // 5 added cues, panes, tubes and lights offstage, grips, the moon, and standees that are round and creased. At rest, they change nothing.
   4: (old) => ({
     ...old,
     version: 5,
@@ -87,6 +87,7 @@ const STEPS: Record<number, (old: Versioned) => Versioned> = {
     ...(old.circuits && {
       circuits: old.circuits.map((circuit) => ({ ...circuit, grip: { ...PLAIN_GRIP } })),
     }),
+    cues: [],
     moon: { ...FIRST_MOON },
     ...(old.desk && { desk: { ...old.desk, moon: RANGES.level.min } }),
   }),

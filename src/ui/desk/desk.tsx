@@ -8,6 +8,7 @@ import type { Desk as DeskLevels } from '@/core/scene/schema';
 import { useScene } from '../editor/editor-context';
 import { CircuitStrip } from './circuit-strip';
 import { litCss } from './color-css';
+import { Cues } from './cues';
 import { StripFader } from './strip-fader';
 import classes from './desk.module.css';
 
@@ -50,6 +51,7 @@ export function Desk() {
       )}
       <span className={classes.divider} />
       {fader('master', 'Master', '#e6e6e6')}
+      <Cues />
     </footer>
   );
 }

@@ -21,6 +21,7 @@ import { previewRegions } from './preview-regions';
 import { SurroundMarks } from './surround-marks';
 import { usePlanGestures } from './use-plan-gestures';
 import { useMatteGestures } from './use-matte-gestures';
+import { TwinMarks } from './twin-marks';
 import { useFixtureGestures } from './use-fixture-gestures';
 import { useLookGestures } from './use-look-gestures';
 import { usePictureDrag } from './use-picture-drag';
@@ -41,6 +42,7 @@ export function Picture() {
     probing,
     chosen,
     guess,
+    twins,
     popUp,
     moving,
     day,
@@ -155,7 +157,11 @@ export function Picture() {
           className={classes.over}
           style={framedAt}
           data-quiet={day || undefined}
-          data-shown={(step === 'plan' && guess !== undefined) || undefined}
+          data-shown={
+            (step === 'plan' && guess !== undefined) ||
+            (step === 'fixtures' && twins !== undefined) ||
+            undefined
+          }
           data-picking={picking || undefined}
         >
           <div className={classes.plate} style={plateAt}>
@@ -177,6 +183,7 @@ export function Picture() {
                   {scene.fixtures.map((f) => (
                     <FixtureMark key={f.id} fixture={f} box={box} />
                   ))}
+                  {fixture && <TwinMarks box={box} size={fixture.size} />}
                   <path ref={trail} className={classes.trail} />
                 </>
               )}

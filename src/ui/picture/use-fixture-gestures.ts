@@ -1,8 +1,10 @@
 import { notifications } from '@mantine/notifications';
 import { useRef, type RefObject } from 'react';
 import type { PlatePoint } from '@/core/plan/camera';
+import { addCopies } from '@/core/scene/commands';
 import { MOST_FIXTURES } from '@/core/scene/schema';
 import { middleOfPath, paneAcross, tubeAlong } from '@/state/fixture-actions';
+import { rowCopies } from '@/state/twins';
 import { useScene, useView } from '../editor/editor-context';
 import { useLightFixture } from '../editor/use-light-fixture';
 import { usePictureDrag } from './use-picture-drag';
@@ -20,6 +22,11 @@ export function useFixtureGestures(
   const kind = useView((view) => view.kind);
   const setView = useView((view) => view.set);
   const lightFixture = useLightFixture();
+  const rowing = useView((view) => view.rowing);
+  const chosen = useView((view) => view.chosen);
+  const run = useScene((state) => state.run);
+  const original = scene.fixtures.find(({ id }) => id === chosen);
+  const rowEnd = useRef<PlatePoint>(undefined);
   const pane = useRef<PlatePoint[]>([]);
   const straight = useRef(false);
 
@@ -43,12 +50,26 @@ export function useFixtureGestures(
 
   const drag = usePictureDrag({
     onDrag(_moved, to, _event, from) {
+      if (rowing !== undefined && original) {
+        rowEnd.current = to;
+        const copies = rowCopies(scene, original, to, rowing);
+        show([original.foot, ...copies.map(({ foot }) => foot)], false);
+        return;
+      }
       if (kind !== 'pane' || pick) return;
       pane.current = paneAcross(scene, from, to);
       show(pane.current, true);
     },
     onEnd() {
       clear();
+      if (rowing !== undefined && original && rowEnd.current) {
+        const copies = rowCopies(scene, original, rowEnd.current, rowing);
+        rowEnd.current = undefined;
+        if (copies.length > 0)
+          run(addCopies(`Row of ${original.name}`, original.id, crypto.randomUUID(), copies));
+        setView({ rowing: undefined });
+        return;
+      }
       const path = pane.current;
       pane.current = [];
       if (path.length === 0) return;
@@ -59,6 +80,7 @@ export function useFixtureGestures(
     },
     onClick(at) {
       if (pick) pick(at);
+      else if (rowing !== undefined) return;
       else if (kind === 'pane') setView({ chosen: undefined });
       else light(at);
     },
@@ -74,7 +96,7 @@ export function useFixtureGestures(
     },
     onGiveUp: clear,
   });
-  if (kind !== 'tube' || pick) return drag;
+  if (kind !== 'tube' || pick || rowing !== undefined) return drag;
   return {
     ...stroke,
     onPointerMove(event: Parameters<typeof stroke.onPointerMove>[0]) {

@@ -17,6 +17,7 @@ import type { PlatePoint } from '@/core/plan/camera';
 import { FixtureHold } from './fixture-hold';
 import { GripEditor } from './grip-editor';
 import { KindTiles } from './kind-tiles';
+import { ManyAlike } from './many-alike';
 import classes from './worksheet.module.css';
 
 const WARM = 'linear-gradient(90deg, #ff7a1f, #ffd9a8 45%, #fff 60%, #a9c4ff)';
@@ -202,6 +203,7 @@ function ChosenFixture({ fixture }: { fixture: Fixture }) {
         <GripEditor circuit={circuit} />
       </Fold>
       <FixtureHold fixture={fixture} />
+      <ManyAlike fixture={fixture} />
       <div className={classes.actions}>
         <Button
           size="compact-xs"

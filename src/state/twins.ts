@@ -1,0 +1,72 @@
+import { rowOf, twinAt, type CopyPlace } from '@/core/fixture/copies';
+import { twinsOf, type Alike } from '@/core/fixture/twins';
+import { cameraOf } from '@/core/picture/camera-of';
+import type { PlatePoint } from '@/core/plan/camera';
+import { RANGES } from '@/core/scene/ranges';
+import { MOST_FIXTURES, type Fixture, type Scene } from '@/core/scene/schema';
+import type { Sample } from '@/segment/find-alike';
+import { freeName } from './fixture-actions';
+
+/** How far around a lamp's glass its looks count, glass radii each way: with its cap and a little of what is around. */
+const AROUND = { across: 1.9, down: 2.4 } as const;
+
+/** How far around a pane its frame counts, shares of its own half sides. */
+const FRAME = 1.12;
+
+/** The part of the plate by which a fixture's twins are told. */
+export function sampleOf({ plate }: Pick<Scene, 'plate'>, { at, size, path }: Fixture): Sample {
+  const aspect = plate.width / plate.height;
+  if (path.length === 0) return { at, half: { u: AROUND.across * size, v: AROUND.down * size * aspect } };
+  const half = (values: number[]) => (FRAME * (Math.max(...values) - Math.min(...values))) / 2;
+  return { at, half: { u: half(path.map(({ u }) => u)), v: half(path.map(({ v }) => v)) } };
+}
+
+/** The twins of a fixture among what looks like it, leaving out what burns. */
+export function twinsIn(scene: Scene, fixture: Fixture, alike: readonly Alike[]): Alike[] {
+  const { half } = sampleOf(scene, fixture);
+  const aspect = scene.plate.width / scene.plate.height;
+  const radius = Math.min(half.u, half.v / aspect) / (fixture.path.length === 0 ? AROUND.across : 1.6);
+  const room = MOST_FIXTURES - scene.fixtures.length;
+  return twinsOf(cameraOf(scene), fixture, alike, scene.fixtures, radius, aspect).slice(0, room);
+}
+
+/** Copies of a fixture with all its settings, at places of their own. */
+function copiesOf(scene: Scene, fixture: Fixture, places: readonly CopyPlace[]): Fixture[] {
+  const taken = [...scene.fixtures];
+  const stem = fixture.name.replace(/ \d+$/, '');
+  const held = (size: number) => Math.min(RANGES.size.max, Math.max(RANGES.size.min, size));
+  return places.map((place) => {
+    const copy = {
+      ...structuredClone(fixture),
+      ...place,
+      size: held(place.size),
+      id: crypto.randomUUID(),
+      name: freeName(stem, taken),
+    };
+    taken.push(copy);
+    return copy;
+  });
+}
+
+export const twinCopies = (scene: Scene, fixture: Fixture, twins: readonly Alike[]): Fixture[] =>
+  copiesOf(
+    scene,
+    fixture,
+    twins.map(({ at, times }) => twinAt(cameraOf(scene), fixture, at, times)),
+  );
+
+/** Copies in a row from a fixture's foot to a place of the ground. */
+export const rowCopies = (scene: Scene, fixture: Fixture, end: PlatePoint, count: number): Fixture[] =>
+  copiesOf(
+    scene,
+    fixture,
+    rowOf(cameraOf(scene), fixture, end, Math.min(count, MOST_FIXTURES - scene.fixtures.length)),
+  );
+
+/** A copy a little aside. */
+export function besideCopy(scene: Scene, fixture: Fixture): Fixture[] {
+  const by = Math.max(0.02, 3 * fixture.size);
+  const aside = ({ u, v }: PlatePoint) => ({ u: u + by, v });
+  const { at, foot, size, path } = fixture;
+  return copiesOf(scene, fixture, [{ at: aside(at), foot: aside(foot), size, path: path.map(aside) }]);
+}

@@ -1,0 +1,112 @@
+'use client';
+
+import { ActionIcon, UnstyledButton } from '@mantine/core';
+import { IconX } from '@tabler/icons-react';
+import { useState } from 'react';
+import { addCue, removeCue, renameCue, setDeskBetween } from '@/core/scene/commands';
+import { cueOf } from '@/core/scene/cues';
+import { RANGES } from '@/core/scene/ranges';
+import { MOST_CUES, type Cue } from '@/core/scene/schema';
+import { freeName } from '@/state/fixture-actions';
+import { NameField } from '../controls/name-field';
+import { useFader } from '../controls/use-fader';
+import { useScene, useSession } from '../editor/editor-context';
+import classes from './desk.module.css';
+
+/** Remembered states of the desk: one click goes there; the fader fades between the last two. */
+export function Cues() {
+  const { scene: store } = useSession();
+  const cues = useScene(({ scene }) => scene.cues);
+  const run = useScene((state) => state.run);
+  const [renaming, setRenaming] = useState<string>();
+  /** The last two that were called, the newer last. */
+  const [called, setCalled] = useState<string[]>([]);
+  const [from, to] = called.map((id) => cues.find((cue) => cue.id === id));
+
+  function call(cue: Cue): void {
+    run(setDeskBetween(`Cue: ${cue.name}`, cue, cue, 1));
+    setCalled((before) => [...before.filter((id) => id !== cue.id), cue.id].slice(-2));
+  }
+
+  function keep(): void {
+    const { scene } = store.getState();
+    const cue = cueOf(scene, crypto.randomUUID(), freeName('Cue', scene.cues));
+    run(addCue(cue));
+    setCalled((before) => [...before, cue.id].slice(-2));
+  }
+
+  return (
+    <section className={classes.cues} aria-label="Cues">
+      <div className={classes.cuesHead}>
+        <span>Cues</span>
+        <UnstyledButton onClick={keep} disabled={cues.length >= MOST_CUES}>
+          keep this
+        </UnstyledButton>
+      </div>
+      {cues.length === 0 && <p>Set the desk, then keep it as a cue to come back to.</p>}
+      <ul>
+        {cues.map((cue) => (
+          <li key={cue.id} data-lit={cue.id === called.at(-1) || undefined}>
+            {renaming === cue.id ? (
+              <NameField
+                label="Cue name"
+                value={cue.name}
+                onCommit={(name) => {
+                  run(renameCue(cue.id, name));
+                  setRenaming(undefined);
+                }}
+              />
+            ) : (
+              <UnstyledButton
+                onClick={() => call(cue)}
+                onDoubleClick={() => setRenaming(cue.id)}
+                onKeyDown={(event) => {
+                  if (event.key === 'F2') setRenaming(cue.id);
+                }}
+                title="Double-click or F2 to name it"
+              >
+                {cue.name}
+              </UnstyledButton>
+            )}
+            <ActionIcon
+              size={16}
+              variant="transparent"
+              color="gray"
+              aria-label={`Take ${cue.name} away`}
+              onClick={() => run(removeCue(cue.id))}
+            >
+              <IconX size={11} />
+            </ActionIcon>
+          </li>
+        ))}
+      </ul>
+      {from && to && from !== to && <CrossFade key={called.join()} from={from} to={to} />}
+    </section>
+  );
+}
+
+function CrossFade({ from, to }: { from: Cue; to: Cue }) {
+  const change = useScene((state) => state.change);
+  const [share, setShare] = useState(1);
+  const { position, props } = useFader({
+    label: `Fade from ${from.name} to ${to.name}`,
+    value: share,
+    range: RANGES.strength,
+    initial: 1,
+    axis: 'right',
+    text: `${Math.round(100 * share)} % ${to.name}`,
+    onChange: (next) => {
+      setShare(next);
+      change(`fade ${from.id} ${to.id}`, setDeskBetween(`Fade to ${to.name}`, from, to, next));
+    },
+  });
+  return (
+    <div className={classes.fade}>
+      <span>{from.name}</span>
+      <div className={classes.fadeTrack} {...props}>
+        <i style={{ left: `${100 * position}%` }} />
+      </div>
+      <span>{to.name}</span>
+    </div>
+  );
+}
