@@ -6,7 +6,7 @@ import { dragTo, drawThrough, middleOf, onPicture, openEditor, pictureReady } fr
 const PORT = 4396;
 const FOLDER = 'docs/screenshots';
 
-const server = await ownServer(PORT);
+const server = await ownServer(PORT, 'demo/scenes');
 await server.start();
 const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
@@ -22,28 +22,34 @@ async function shoot(name: string, on: Page = page): Promise<void> {
   await on.screenshot({ path: `${FOLDER}/${name}.png` });
 }
 
+await openEditor(page, 'picture-house');
+await page.getByRole('button', { name: 'Neon V', exact: true }).focus();
+await page.keyboard.press('Enter');
+await page.mouse.move(760, 500);
+await pictureReady(page);
+await shoot('neon');
+
+await openEditor(page, 'tannery-court');
+await page.getByRole('button', { name: 'Lantern', exact: true }).focus();
+await page.keyboard.press('Enter');
+await page.getByRole('button', { name: /^Grip/ }).click();
+await page.locator('[data-testid=grip] path[d^="M0 50"]').waitFor();
+await page.mouse.move(100, 730);
+await pictureReady(page);
+await shoot('court');
+
 await openEditor(page, 'ferry-steps');
-const glass = await onPicture(page, 0.5534, 0.264);
-await page.mouse.click(glass.x, glass.y);
-await dragTo(page, await middleOf(page, 'Quay lamp 1, foot'), await onPicture(page, 0.58, 0.8));
-await dragTo(page, await middleOf(page, 'Quay lamp 1, foot'), await onPicture(page, 0.552, 0.7465));
+await page.getByRole('button', { name: 'Quay lamp 1', exact: true }).focus();
+await page.keyboard.press('Enter');
+await page.mouse.move(760, 560);
 await pictureReady(page);
 await shoot('fixtures');
 
 await page.getByRole('button', { name: /^Mattes/ }).click();
-await page.getByRole('button', { name: 'Sky', exact: true }).click();
-await pictureReady(page);
-await page.getByRole('button', { name: 'Edge brush', exact: true }).click();
-const around = [
-  [0.345, 0.455],
-  [0.385, 0.46],
-  [0.41, 0.7],
-  [0.395, 0.9],
-  [0.345, 0.905],
-  [0.315, 0.66],
-];
-await drawThrough(page, around);
-await page.locator('button:enabled', { hasText: 'Take the last stroke back' }).waitFor();
+await page
+  .getByRole('button', { name: /^Traveller/ })
+  .first()
+  .click();
 await pictureReady(page);
 await page.mouse.move(760, 730);
 // The thumbnails follow the picture after a rest.
@@ -56,22 +62,19 @@ await page.waitForFunction(() =>
 await shoot('mattes');
 
 await page.getByRole('button', { name: /^Ground plan/ }).click();
-await page.getByRole('button', { name: 'Draw a wall' }).click();
-const corners = await Promise.all([
-  onPicture(page, 0.003, 0.7345),
-  onPicture(page, 0.212, 0.7275),
-  onPicture(page, 0.249, 0.681),
-]);
-await dragTo(page, corners[0], corners[1]);
-await dragTo(page, corners[1], corners[2]);
-await page.getByRole('button', { name: 'Draw a wall' }).click();
-await page.getByLabel('Height, value', { exact: true }).fill('3');
-await page.keyboard.press('Enter');
-await page.getByRole('button', { name: 'Stand a matte up' }).click();
-await page.getByRole('menuitem', { name: 'Edge brush' }).click();
+await page
+  .getByRole('list', { name: 'Surfaces' })
+  .getByRole('button', { name: /^Kiosk/ })
+  .click();
 await pictureReady(page);
-await page.mouse.move(760, 300);
+await page.mouse.move(560, 400);
 await shoot('ground-plan');
+await page.getByRole('button', { name: 'Pop-up' }).click();
+await page.waitForFunction(
+  () => Number(document.querySelector<HTMLCanvasElement>('[data-testid=pop-up]')?.dataset.frames) > 3,
+);
+await shoot('pop-up');
+await page.keyboard.press('Escape');
 
 await page.getByRole('button', { name: /^Night/ }).click();
 await page.getByRole('button', { name: 'Start from a nocturne' }).click();

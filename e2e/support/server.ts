@@ -27,10 +27,11 @@ function run(command: string, args: string[], env: NodeJS.ProcessEnv): Promise<v
   });
 }
 
-export async function ownServer(port: number): Promise<OwnServer> {
+/** @param scenes the folder of the scenes that it starts with */
+export async function ownServer(port: number, scenes = 'e2e/scenes'): Promise<OwnServer> {
   const env = { ...process.env, SUNDEW_DATA: await mkdtemp(join(tmpdir(), 'sundew-own-')) };
   const url = `http://127.0.0.1:${port}`;
-  await run('npx', ['tsx', 'scripts/seed.ts', 'e2e/scenes'], env);
+  await run('npx', ['tsx', 'scripts/seed.ts', scenes], env);
   let child: ChildProcess | undefined;
   return {
     url,

@@ -17,6 +17,12 @@ const SMALLEST = 7;
 const LEAST = 0.48;
 const MOST = 60;
 
+/** Contrast under which a sample shows nothing, codes. */
+const PLAIN = 4;
+
+/** Least contrast of a place against the sample's: what is plain is like anything. */
+const LEAST_CONTRAST = 0.4;
+
 /** Places of a picture that look like a part of it, at any size (normalised correlation of all channels, per scale). */
 export function findAlike(cv: OpenCv, { width, height, rgb }: Picture, { at, half }: Sample): Alike[] {
   const x0 = Math.max(0, Math.floor((at.u - half.u) * width));
@@ -29,6 +35,8 @@ export function findAlike(cv: OpenCv, { width, height, rgb }: Picture, { at, hal
   return withMats((keep) => {
     const picture = keep(cv.matFromArray(height, width, flags(cv).CV_8UC3, rgb));
     const sample = keep(picture.roi({ x: x0, y: y0, width: across, height: down }));
+    const own = contrast(rgb, width, x0, y0, { width: across, height: down });
+    if (own < PLAIN) return [];
     const found: Alike[] = [];
     for (let times: number = SCALES.from; times <= SCALES.to; times *= SCALES.step) {
       const size = { width: Math.round(across * times), height: Math.round(down * times) };
@@ -39,6 +47,7 @@ export function findAlike(cv: OpenCv, { width, height, rgb }: Picture, { at, hal
       cv.resize(sample, scaled, size, 0, 0, way);
       cv.matchTemplate(picture, scaled, likeness, flags(cv).TM_CCOEFF_NORMED);
       for (const { x, y, score } of peaks(likeness.data32F, likeness.cols, likeness.rows, size.width)) {
+        if (contrast(rgb, width, x, y, size) < LEAST_CONTRAST * own) continue;
         found.push({
           at: { u: (x + off.x * times) / width, v: (y + off.y * times) / height },
           times,
@@ -48,6 +57,25 @@ export function findAlike(cv: OpenCv, { width, height, rgb }: Picture, { at, hal
     }
     return found;
   });
+}
+
+/** Standard deviation of the codes in a part of a picture. */
+function contrast(
+  rgb: Uint8Array,
+  width: number,
+  left: number,
+  top: number,
+  size: { width: number; height: number },
+): number {
+  let [sum, squares] = [0, 0];
+  for (let y = top; y < top + size.height; y++) {
+    for (let i = 3 * (y * width + left); i < 3 * (y * width + left + size.width); i++) {
+      sum += rgb[i];
+      squares += rgb[i] * rgb[i];
+    }
+  }
+  const count = 3 * size.width * size.height;
+  return Math.sqrt(Math.max(0, squares / count - (sum / count) ** 2));
 }
 
 /** The highest places of a plane, each the highest within `apart` pixels of it. */

@@ -4,7 +4,9 @@ import type { EdgeStroke } from '@/core/matte/pass';
 import { brushEdges } from './edge-brush';
 import { whenReady, type OpenCv } from './opencv';
 import { boxAround, type Picture } from './picture';
+import { findAlike } from './find-alike';
 import { createSegmentService } from './segment-service';
+import { straightLines } from './straight-lines';
 import { traceEdges } from './trace-edge';
 
 let cv: OpenCv;
@@ -45,6 +47,44 @@ function overlap(coverage: Uint8Array): number {
   });
   return both / either;
 }
+
+describe('findAlike', () => {
+  it('finds a thing again, also at another size, and nothing in what is plain', () => {
+    const size = { width: 240, height: 100 };
+    const post = (x: number, y: number, cx: number, half: number) =>
+      Math.abs(x - cx) < half && Math.abs(y - 50) < 1.6 * half ? ((y - 50) / half > 0 ? 200 : 30) : undefined;
+    const rgb = Uint8Array.from({ length: 3 * size.width * size.height }, (_, i) => {
+      const [x, y] = [Math.floor(i / 3) % size.width, Math.floor(i / 3 / size.width)];
+      return post(x, y, 40, 12) ?? post(x, y, 120, 12) ?? post(x, y, 200, 7) ?? 110 + ((x * 7 + y * 13) % 11);
+    });
+    const sample = { at: { u: 40 / 240, v: 0.5 }, half: { u: 0.08, v: 0.3 } };
+    const found = findAlike(cv, { ...size, rgb }, sample);
+    const best = (u: number) =>
+      Math.max(0, ...found.filter(({ at }) => Math.abs(at.u - u) < 0.02).map(({ score }) => score));
+    expect(best(120 / 240)).toBeGreaterThan(0.9);
+    expect(best(200 / 240)).toBeGreaterThan(0.6);
+    const small = found
+      .filter(({ at }) => Math.abs(at.u - 200 / 240) < 0.02)
+      .sort((a, b) => b.score - a.score)[0];
+    expect(small.times).toBeLessThan(0.8);
+    const plain = new Uint8Array(rgb.length).fill(90);
+    expect(findAlike(cv, { ...size, rgb: plain }, sample)).toEqual([]);
+    expect(findAlike(cv, { ...size, rgb }, { at: sample.at, half: { u: 0.001, v: 0.001 } })).toEqual([]);
+  });
+});
+
+describe('straightLines', () => {
+  it('finds the edge between two tones, and none in what is plain', () => {
+    const rgb = Uint8Array.from({ length: 3 * WIDTH * HEIGHT }, (_, i) => {
+      const [x, y] = [Math.floor(i / 3) % WIDTH, Math.floor(i / 3 / WIDTH)];
+      return y > 30 + 0.25 * x ? 40 : 200;
+    });
+    const [[a, b]] = straightLines(cv, { width: WIDTH, height: HEIGHT, rgb });
+    const slope = ((b.v - a.v) * HEIGHT) / ((b.u - a.u) * WIDTH);
+    expect(slope).toBeCloseTo(0.25, 1);
+    expect(straightLines(cv, { width: WIDTH, height: HEIGHT, rgb: rgb.fill(80) })).toEqual([]);
+  });
+});
 
 describe('brushEdges', () => {
   it('finds a thing in a rough loop, and the same again', () => {

@@ -31,6 +31,9 @@ import { placeInBox, plateAround, plateBox, visiblePart } from './view-geometry'
 import { WipeHandle } from './wipe-handle';
 import classes from './picture.module.css';
 
+/** Up to so many fixtures all show where they stand; of more only the one at hand does. */
+const FEW = 8;
+
 /** The picture, and the marks of the open step on it. */
 export function Picture() {
   const session = useSession();
@@ -171,6 +174,7 @@ export function Picture() {
               height={box.height}
               data-testid="marks"
               data-step={step}
+              data-many={(step === 'fixtures' && scene.fixtures.length > FEW) || undefined}
               {...({ mattes: matteGestures, plan: planGestures, fixtures: fixtureGestures }[step as string] ??
                 ground)}
             >
