@@ -1,6 +1,6 @@
 import { chromium, type Page } from '@playwright/test';
 import { ownServer } from '../e2e/support/server';
-import { dragTo, drawThrough, middleOf, onPicture, openEditor, pictureReady } from '../e2e/support/editor';
+import { onPicture, openEditor, pictureReady } from '../e2e/support/editor';
 
 /** Takes the pictures of the main views that the README shows, with the demo data, into docs/screenshots. */
 const PORT = 4396;

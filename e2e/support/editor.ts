@@ -9,7 +9,7 @@ export async function copyOf(request: APIRequestContext, id: string): Promise<st
 }
 
 export async function sceneOf(request: APIRequestContext, id: string): Promise<OpenScene> {
-  return (await (await request.get(`/api/scenes/${id}`)).json()) as OpenScene;
+  return (await (await request.get(`/api/scenes/${id}`, { maxRetries: 2 })).json()) as OpenScene;
 }
 
 /** Opens a scene in the editor and waits for its picture. */

@@ -1,7 +1,7 @@
 import { fixtureLights } from '@/core/fixture/fixture-lights';
 import { sourceBounds, visibleSource } from '@/core/fixture/visible-source';
 import type { Camera } from '@/core/plan/camera';
-import { wallPieces } from '@/core/plan/surfaces';
+import { wallPieces } from '@/core/plan/wall-pieces';
 import { regionKey, wholeRegion } from '@/core/plane/region';
 import { moonLight } from '@/core/night/moon-light';
 import { isPlainGrip } from '@/core/picture/grip';

@@ -1,6 +1,7 @@
 import type { Camera } from '@/core/plan/camera';
 import { RELIEF_PLANES } from '@/core/plan/relief';
-import { levelPieces, standsAhead, wallPieces } from '@/core/plan/surfaces';
+import { levelPieces, standsAhead } from '@/core/plan/surfaces';
+import { wallPieces } from '@/core/plan/wall-pieces';
 import { wholeRegion } from '@/core/plane/region';
 import type { Matte } from '@/core/scene/schema';
 import { boundsOf, type Bounds } from '@/core/spill/occlusion';

@@ -114,14 +114,14 @@ it('seeds the demo scenes once, and never again what was deleted', async () => {
     space.dataDir,
     space.plates,
     renderer,
-    openScene(space, 'ferry-steps'),
+    openScene(space, 'brickyard-lane'),
     'night',
   );
   const day = await sceneThumbnail(
     space.dataDir,
     space.plates,
     renderer,
-    openScene(space, 'ferry-steps'),
+    openScene(space, 'brickyard-lane'),
     'day',
   );
   const mean = async (jpeg: Uint8Array) => (await sharp(jpeg).stats()).channels[0].mean;

@@ -3,7 +3,7 @@ import { placeFixture } from '@/core/fixture/place-fixture';
 import { metresPerWidth, placeOnStalk, footForHeight } from '@/core/plan/place-on-stalk';
 import { project, type PlatePoint } from '@/core/plan/camera';
 import { groundPoint } from '@/core/plan/ground';
-import { wallPieces } from '@/core/plan/surfaces';
+import { wallPieces } from '@/core/plan/wall-pieces';
 import { rectangleBetween, wallAt } from '@/core/plan/wall-at';
 import { simplifyPath } from '@/core/plane/simplify-path';
 import { RANGES, type Range } from '@/core/scene/ranges';

@@ -3,7 +3,8 @@ import { luminance } from '../color/luminance';
 import { distanceInside } from '../plane/distance-inside';
 import { wholeRegion } from '../plane/region';
 import { SOFT_LEVELS, softenCoverage, softLevel } from '../spill/soft-coverage';
-import { findCastShadow, liftShadow, shadowGains } from './lift-shadow';
+import { findCastShadow } from '../matte/find-cast-shadow';
+import { liftShadow, shadowGains } from './lift-shadow';
 import { creaseTilts, roundTilts } from './standee-form';
 
 const [WIDTH, HEIGHT] = [90, 60];

@@ -9,7 +9,7 @@ import { guessHorizon } from './guess-horizon';
 import { guessWalls } from './guess-walls';
 import { planFaults } from './plan-faults';
 import { popUpMesh } from './pop-up-mesh';
-import { wallPieces } from './surfaces';
+import { wallPieces } from './wall-pieces';
 import { horizonThrough, vanishingPoint, type PlateLine } from './vanishing-point';
 import { placeSeen, rectangleBetween, wallAt } from './wall-at';
 import { wallGrid } from './wall-grid';

@@ -2,7 +2,7 @@ import { placeFixture } from '../fixture/place-fixture';
 import { cameraOf } from '../picture/camera-of';
 import type { Scene } from '../scene/schema';
 import { groundPoint, horizonAt } from './ground';
-import { wallPieces, type WallPiece } from './surfaces';
+import { wallPieces, type WallPiece } from './wall-pieces';
 import type { PlatePoint } from './camera';
 
 /** A lamp this near to the eye lights everything before it alike, metres. */

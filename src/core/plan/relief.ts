@@ -5,7 +5,8 @@ import type { Region } from '../plane/region';
 import type { Camera } from './camera';
 import { FARTHEST_GROUND } from './ground';
 import { outlineRow } from '../matte/outline-row';
-import { meetLevel, meetUpright, NO_SURFACES, type Surfaces, type WallPiece } from './surfaces';
+import { meetLevel, NO_SURFACES, type Surfaces } from './surfaces';
+import { meetUpright, type WallPiece } from './wall-pieces';
 import type { Tilts } from './standee-form';
 import type { Survey } from './survey';
 

@@ -6,15 +6,8 @@ import { wholeRegion } from '../plane/region';
 import { createCamera, project, rayThrough, type PlatePoint } from './camera';
 import { groundPoint } from './ground';
 import { RELIEF_PLANES, reliefOf, type Relief } from './relief';
-import {
-  levelPieces,
-  meetLevel,
-  meetWall,
-  NO_SURFACES,
-  standsAhead,
-  wallPieces,
-  type Surfaces,
-} from './surfaces';
+import { levelPieces, meetLevel, NO_SURFACES, standsAhead, type Surfaces } from './surfaces';
+import { meetWall, wallPieces } from './wall-pieces';
 import { surveyPlate } from './survey';
 
 const [WIDTH, HEIGHT] = [60, 40];

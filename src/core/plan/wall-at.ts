@@ -1,6 +1,6 @@
 import { alongRay, project, rayThrough, type Camera, type PlatePoint } from './camera';
 import { groundPoint } from './ground';
-import { meetWall, type WallPiece } from './surfaces';
+import { meetWall, type WallPiece } from './wall-pieces';
 import type { Vec3 } from './vec3';
 
 /** The nearest wall that is seen at a place of the plate, and where on it; undefined where there is none. */

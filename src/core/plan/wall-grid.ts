@@ -1,6 +1,6 @@
 import { project, type Camera } from './camera';
 import type { GridLine } from './ground-grid';
-import type { WallPiece } from './surfaces';
+import type { WallPiece } from './wall-pieces';
 import type { Vec3 } from './vec3';
 
 /** Most lines each way on one piece of a wall. */

@@ -1,11 +1,9 @@
 import { fitFrame } from '../frame/frame';
 import { hourValues } from '../night/hour';
 import type { EdgeStroke, PaintStroke, Pass } from '../matte/pass';
-import { betweenCues } from './cues';
 import { RANGES } from './ranges';
 import type {
   Circuit,
-  Cue,
   Desk,
   Fixture,
   GroundPlan,
@@ -203,68 +201,6 @@ export const BULB_KEYS: readonly (keyof Fixture)[] = [
   'interior',
   'standOff',
 ];
-
-/** Lights copies of a fixture; they and it are of one bulb. */
-export const addCopies = (label: string, id: string, bulb: string, copies: Fixture[]): Command => ({
-  label,
-  apply: (scene) => {
-    const original = scene.fixtures.find((f) => f.id === id);
-    if (!original) return;
-    original.bulb ??= bulb;
-    for (const copy of copies) scene.fixtures.push({ ...copy, bulb: original.bulb });
-  },
-});
-
-/** Makes a fixture one of its own again. */
-export const unlinkFixture = (id: string, name: string): Command => ({
-  label: `${name}: on its own`,
-  apply: (scene) => {
-    const fixture = scene.fixtures.find((f) => f.id === id);
-    const bulb = fixture?.bulb;
-    if (!fixture || bulb === undefined) return;
-    delete fixture.bulb;
-    const left = scene.fixtures.filter((f) => f.bulb === bulb);
-    if (left.length === 1) delete left[0].bulb;
-  },
-});
-
-/** Keeps a cue. */
-export const addCue = (cue: Cue): Command => ({
-  label: `Cue: ${cue.name}`,
-  apply: (scene) => {
-    scene.cues.push(cue);
-  },
-});
-
-/** Takes a cue away. */
-export const removeCue = (id: string): Command => ({
-  label: 'Take away a cue',
-  apply: (scene) => {
-    scene.cues = scene.cues.filter((cue) => cue.id !== id);
-  },
-});
-
-/** Names a cue. */
-export const renameCue = (id: string, name: string): Command => ({
-  label: 'Name of a cue',
-  apply: (scene) => {
-    const cue = scene.cues.find((c) => c.id === id);
-    if (cue) cue.name = name;
-  },
-});
-
-/** Sets the desk to a state between two cues, 0 the first and 1 the second. */
-export const setDeskBetween = (label: string, from: Cue, to: Cue, share: number): Command => ({
-  label,
-  apply: (scene) => {
-    const cue = betweenCues(from, to, share);
-    Object.assign(scene.desk, { ambient: cue.ambient, moon: cue.moon, master: cue.master });
-    for (const { id, ...levels } of cue.circuits) {
-      const circuit = scene.circuits.find((c) => c.id === id);
-      if (circuit) Object.assign(circuit, levels, { solo: false });
-    }
-  },
-});
 
 /** Takes a fixture away, and its circuit with the last one on it. */
 export const removeFixture = (id: string): Command => ({

@@ -1,7 +1,8 @@
 import { smoothStep } from '../matte/key-coverage';
 import type { Camera } from '../plan/camera';
 import type { Relief } from '../plan/relief';
-import type { LevelPiece, WallPiece } from '../plan/surfaces';
+import type { LevelPiece } from '../plan/surfaces';
+import type { WallPiece } from '../plan/wall-pieces';
 import { cross, dot, scale, type Vec3 } from '../plan/vec3';
 import type { Region } from '../plane/region';
 import type { PointLight } from './point-light';

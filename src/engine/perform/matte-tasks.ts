@@ -1,6 +1,7 @@
 import { LUMINANCE } from '@/core/color/luminance';
 import { followEdges } from '@/core/matte/follow-edges';
-import { findCastShadow, liftShadow, shadowGains as gainsOfShadow } from '@/core/plan/lift-shadow';
+import { findCastShadow } from '@/core/matte/find-cast-shadow';
+import { liftShadow, shadowGains as gainsOfShadow } from '@/core/plan/lift-shadow';
 import { firm } from '@/core/plan/relief';
 import { creaseTilts, roundTilts, type Tilts } from '@/core/plan/standee-form';
 import type { RgbPlanes } from '@/core/plane/plane';

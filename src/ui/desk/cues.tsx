@@ -3,7 +3,7 @@
 import { ActionIcon, UnstyledButton } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
 import { useState } from 'react';
-import { addCue, removeCue, renameCue, setDeskBetween } from '@/core/scene/commands';
+import { addCue, removeCue, renameCue, setDeskBetween } from '@/core/scene/cue-commands';
 import { cueOf } from '@/core/scene/cues';
 import { RANGES } from '@/core/scene/ranges';
 import { MOST_CUES, type Cue } from '@/core/scene/schema';

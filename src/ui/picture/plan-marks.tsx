@@ -3,7 +3,7 @@
 import { useRef, type KeyboardEvent, type RefObject } from 'react';
 import { cameraOf } from '@/core/picture/camera-of';
 import type { PlateLine } from '@/core/plan/vanishing-point';
-import { wallPieces } from '@/core/plan/surfaces';
+import { wallPieces } from '@/core/plan/wall-pieces';
 import { wallGrid } from '@/core/plan/wall-grid';
 import { groundGrid } from '@/core/plan/ground-grid';
 import { setPlan } from '@/core/scene/commands';

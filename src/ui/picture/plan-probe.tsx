@@ -3,7 +3,7 @@
 import { cameraOf } from '@/core/picture/camera-of';
 import type { PlatePoint } from '@/core/plan/camera';
 import { FARTHEST_GROUND, horizonAt } from '@/core/plan/ground';
-import { wallPieces } from '@/core/plan/surfaces';
+import { wallPieces } from '@/core/plan/wall-pieces';
 import { placeSeen, wallAt } from '@/core/plan/wall-at';
 import { useScene } from '../editor/editor-context';
 import classes from './picture.module.css';

@@ -1,7 +1,7 @@
 import { notifications } from '@mantine/notifications';
 import { useRef, type RefObject } from 'react';
 import type { PlatePoint } from '@/core/plan/camera';
-import { addCopies } from '@/core/scene/commands';
+import { addCopies } from '@/core/scene/bulb-commands';
 import { MOST_FIXTURES } from '@/core/scene/schema';
 import { middleOfPath, paneAcross, tubeAlong } from '@/state/fixture-actions';
 import { rowCopies } from '@/state/twins';

@@ -4,7 +4,7 @@ import { ActionIcon, Button } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { IconCheck, IconX } from '@tabler/icons-react';
 import type { Alike } from '@/core/fixture/twins';
-import { addCopies, unlinkFixture } from '@/core/scene/commands';
+import { addCopies, unlinkFixture } from '@/core/scene/bulb-commands';
 import type { Range } from '@/core/scene/ranges';
 import type { Fixture } from '@/core/scene/schema';
 import { besideCopy, rowCopies, sampleOf, twinCopies, twinsIn } from '@/state/twins';

@@ -1,0 +1,133 @@
+import type { Camera } from './camera';
+import { groundPoint } from './ground';
+import type { Wall } from './surfaces';
+import type { Vec3 } from './vec3';
+
+/**
+ * One straight piece of a wall: upright over the ground from A to B, metres. Its normal is level and faces the eye; where
+ * the next piece goes on at a shallow angle, the wall is round, and normals at its ends lean toward each other.
+ */
+export interface WallPiece {
+  ax: number;
+  ay: number;
+  bx: number;
+  by: number;
+  height: number;
+  normalX: number;
+  normalY: number;
+  /** Normals at A and at B. */
+  endA: readonly [x: number, y: number];
+  endB: readonly [x: number, y: number];
+  /** The matte outside of which it is not there. */
+  until?: string;
+}
+
+/** Pieces shorter than this are left out, metres: they have no direction. */
+const SHORTEST = 0.01;
+
+/** Cosine of the angle between two pieces up to which a wall is taken to be round there. */
+const ROUND = 0.6;
+
+/** The pieces of walls in the world. */
+export function wallPieces(
+  camera: Camera,
+  walls: readonly Pick<Wall, 'foot' | 'height' | 'until'>[],
+): WallPiece[] {
+  return walls.flatMap(({ foot, height, until }) => {
+    const corners = foot.map((at) => groundPoint(camera, at));
+    const pieces = corners.slice(1).flatMap(([bx, by], i): WallPiece[] => {
+      const [ax, ay] = corners[i];
+      const length = Math.hypot(bx - ax, by - ay);
+      if (!(length > SHORTEST)) return [];
+      const [nx, ny] = [(by - ay) / length, (ax - bx) / length];
+      // The eye stands at the origin.
+      const facing = nx * ax + ny * ay > 0 ? -1 : 1;
+      const normal = [facing * nx, facing * ny] as const;
+      return [
+        { ax, ay, bx, by, height, normalX: normal[0], normalY: normal[1], endA: normal, endB: normal, until },
+      ];
+    });
+    return pieces
+      .map((piece, i) => ({
+        ...piece,
+        endA: meanNormal(pieces[i - 1], piece),
+        endB: meanNormal(pieces[i + 1], piece),
+      }))
+      .flatMap(bent);
+  });
+}
+
+/** Radians that a round piece turns in one straight part of it. */
+const PART_TURN = 0.14;
+
+/** A piece whose ends lean apart, as straight parts along a cubic that meets both at right angles (Hermite). */
+function bent(piece: WallPiece): WallPiece[] {
+  const { ax, ay, bx, by, endA, endB } = piece;
+  const turn = Math.acos(Math.min(1, Math.max(-1, endA[0] * endB[0] + endA[1] * endB[1])));
+  const parts = Math.ceil(turn / PART_TURN);
+  if (parts < 2) return [piece];
+  const length = Math.hypot(bx - ax, by - ay);
+  const along = ([nx, ny]: WallPiece['endA']) => {
+    const sign = -ny * (bx - ax) + nx * (by - ay) > 0 ? length : -length;
+    return [-ny * sign, nx * sign] as const;
+  };
+  const [[ux, uy], [vx, vy]] = [along(endA), along(endB)];
+  const place = (t: number) => {
+    const [a, b, u, v] = [(1 + 2 * t) * (1 - t) ** 2, t * t * (3 - 2 * t), t * (1 - t) ** 2, t * t * (t - 1)];
+    return [a * ax + b * bx + u * ux + v * vx, a * ay + b * by + u * uy + v * vy] as const;
+  };
+  const normal = (t: number) => {
+    const [x, y] = [endA[0] + t * (endB[0] - endA[0]), endA[1] + t * (endB[1] - endA[1])];
+    const long = Math.hypot(x, y);
+    return [x / long, y / long] as const;
+  };
+  return Array.from({ length: parts }, (_, k) => {
+    const [from, to] = [k / parts, (k + 1) / parts];
+    const [[x0, y0], [x1, y1], [normalX, normalY]] = [place(from), place(to), normal((from + to) / 2)];
+    return {
+      ...piece,
+      ax: x0,
+      ay: y0,
+      bx: x1,
+      by: y1,
+      normalX,
+      normalY,
+      endA: normal(from),
+      endB: normal(to),
+    };
+  });
+}
+
+/** A piece this many times as long as its neighbour is straight to its end, and the neighbour bends into it. */
+const STRAIGHT = 1.5;
+
+const lengthOf = ({ ax, ay, bx, by }: WallPiece) => Math.hypot(bx - ax, by - ay);
+
+/** The normal at a corner between two pieces: the own alone where they meet at an edge. */
+function meanNormal(other: WallPiece | undefined, own: WallPiece): readonly [number, number] {
+  const { normalX, normalY } = own;
+  if (!other || other.normalX * normalX + other.normalY * normalY < ROUND) return [normalX, normalY];
+  const ratio = lengthOf(other) / lengthOf(own);
+  if (ratio < 1 / STRAIGHT) return [normalX, normalY];
+  if (ratio > STRAIGHT) return [other.normalX, other.normalY];
+  const [x, y] = [normalX + other.normalX, normalY + other.normalY];
+  const long = Math.hypot(x, y);
+  return [x / long, y / long];
+}
+
+/** How far along a ray from the eye, in its own lengths, the upright plane over a wall's foot is met; Infinity where not. */
+export function meetUpright({ ax, ay, bx, by }: WallPiece, aside: number, ahead: number): number {
+  const [ex, ey] = [bx - ax, by - ay];
+  const turn = aside * ey - ahead * ex;
+  if (Math.abs(turn) < 1e-9) return Infinity;
+  const reach = (ax * ey - ay * ex) / turn;
+  const share = (ax * ahead - ay * aside) / turn;
+  return reach > 0 && share >= 0 && share <= 1 ? reach : Infinity;
+}
+
+/** The same, up to the wall's height. */
+export function meetWall(piece: WallPiece, eyeHeight: number, ray: Vec3): number {
+  const reach = meetUpright(piece, ray[0], ray[1]);
+  const at = eyeHeight + reach * ray[2];
+  return at >= 0 && at <= piece.height ? reach : Infinity;
+}
