@@ -76,6 +76,29 @@ test('a row is lit in one drag and shrinks with distance; a copy stands beside; 
   expect((await sceneOf(request, id)).scene.fixtures).toHaveLength(before.length - 3);
 });
 
+test('the scene builds up from dark, one circuit after another, by key, and changes nothing', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, 'ferry-steps');
+  await openEditor(page, id);
+  const paving = async () => brightness(await toneAt(page, 0.47, 0.72));
+  const full = await paving();
+  await page.getByRole('button', { name: 'build up', exact: true }).click();
+  await page.keyboard.press('p');
+  const says = page.getByRole('main', { name: 'Picture' }).getByRole('status');
+  await expect(says).toHaveText('No lamps');
+  await pictureReady(page);
+  expect(await paving()).toBeLessThan(full - 15);
+  await page.keyboard.press('n');
+  await expect(says).toHaveText('+ Quay');
+  await pictureReady(page);
+  await expect.poll(paving).toBeCloseTo(full, 0);
+  await page.keyboard.press('Escape');
+  await expect(says).toHaveCount(0);
+  expect((await sceneOf(request, id)).revision).toBe(0);
+});
+
 test('cues are kept, called, faded between, named and taken away', async ({ page, request }) => {
   const id = await copyOf(request, 'ferry-steps');
   await openEditor(page, id);

@@ -79,6 +79,9 @@ export interface ViewState {
   wipe: number;
   /** The day is shown instead of the night. */
   day: boolean;
+  /** Only the first so many circuits are shown burning, and whether the next come on by themselves. */
+  buildUp?: number;
+  buildUpRuns: boolean;
   /** The next click on the picture picks a gel off it. */
   picking: boolean;
   set: (values: Partial<Omit<ViewState, 'set'>>) => void;
@@ -93,6 +96,7 @@ export function createViewStore(): ViewStore {
     proof: 'night',
     wipe: 0.5,
     day: false,
+    buildUpRuns: false,
     kind: 'globe',
     picking: false,
     levelling: false,

@@ -11,6 +11,7 @@ import { freeName } from '@/state/fixture-actions';
 import { NameField } from '../controls/name-field';
 import { useFader } from '../controls/use-fader';
 import { useScene, useSession } from '../editor/editor-context';
+import { BuildUp } from './build-up';
 import classes from './desk.module.css';
 
 /** Remembered states of the desk: one click goes there; the fader fades between the last two. */
@@ -39,6 +40,7 @@ export function Cues() {
     <section className={classes.cues} aria-label="Cues">
       <div className={classes.cuesHead}>
         <span>Cues</span>
+        <BuildUp />
         <UnstyledButton onClick={keep} disabled={cues.length >= MOST_CUES}>
           keep this
         </UnstyledButton>

@@ -31,7 +31,7 @@ export function useEditorKeys(): void {
       setView({
         ...{ chosen: undefined, picking: false, drawing: undefined, popUp: false },
         ...{ parallel: undefined, measured: undefined, guess: undefined },
-        ...{ twins: undefined, rowing: undefined },
+        ...{ twins: undefined, rowing: undefined, buildUp: undefined },
       }),
     EVERYWHERE,
   );

@@ -12,6 +12,7 @@ import { FrameMarks } from './frame-marks';
 import { FixtureTag } from './fixture-tag';
 import { MatteMarks } from './matte-marks';
 import { OverviewMap } from './overview-map';
+import { buildUpSays } from '@/state/build-up';
 import { pickColor } from './pick-color';
 import { PlanMarks } from './plan-marks';
 import { PlanProbe } from './plan-probe';
@@ -44,6 +45,7 @@ export function Picture() {
     nightPart,
     probing,
     chosen,
+    buildUp,
     guess,
     twins,
     popUp,
@@ -204,6 +206,11 @@ export function Picture() {
       {popUp && step === 'plan' && <PopUpView day={dayCanvas} />}
       {look.zoom !== 'fit' && <OverviewMap part={visiblePart(pane, place)} />}
       {day && <span className={classes.says}>Day</span>}
+      {!day && buildUp !== undefined && (
+        <span className={classes.says} role="status">
+          {buildUpSays(scene, Math.min(buildUp, scene.circuits.length))}
+        </span>
+      )}
     </main>
   );
 }

@@ -1,0 +1,17 @@
+import type { Scene } from '@/core/scene/schema';
+
+/** A scene in which only the first so many circuits burn, whatever is muted or soloed: one light after another from dark. */
+export function builtUp(scene: Scene, count: number): Scene {
+  return {
+    ...scene,
+    circuits: scene.circuits.map((circuit, k) => ({ ...circuit, solo: false, muted: k >= count })),
+  };
+}
+
+/** What a build-up shows at a step, in words. */
+export function buildUpSays({ circuits }: Scene, count: number): string {
+  if (count === 0) return 'No lamps';
+  return count >= circuits.length && circuits.length > 1
+    ? `+ ${circuits.at(-1)!.name}: all of them`
+    : `+ ${circuits[count - 1].name}`;
+}
