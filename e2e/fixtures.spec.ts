@@ -2,6 +2,8 @@ import { expect, test, type Page } from '@playwright/test';
 import {
   brightness,
   copyOf,
+  dragOn,
+  openStep,
   dragTo,
   drawThrough,
   middleOf,
@@ -15,29 +17,23 @@ import {
   warmth,
 } from './support/editor';
 
-const step = (page: Page, name: RegExp) => page.getByRole('button', { name }).first().click();
 const kind = (page: Page, name: string) => page.getByRole('radio', { name, exact: true }).click();
-const drag = async (page: Page, from: readonly [number, number], to: readonly [number, number]) => {
-  await dragTo(page, await onPicture(page, ...from), await onPicture(page, ...to));
-  await pictureReady(page);
-};
-
 test('a pane is drawn on a wall in its perspective, lights what lies before it, and stays after a reload', async ({
   page,
   request,
 }) => {
   const id = await copyOf(request, 'picture-house');
   await openEditor(page, id);
-  await step(page, /^Ground plan/);
+  await openStep(page, /^Ground plan/);
   await page.getByRole('button', { name: 'Draw a wall' }).click();
-  await drag(page, [0.7735, 0.77], [0.998, 0.7516]);
+  await dragOn(page, [0.7735, 0.77], [0.998, 0.7516]);
   await typeNumber(page, 'Height', 9);
-  await step(page, /^Fixtures/);
+  await openStep(page, /^Fixtures/);
   const glass = () => toneAt(page, 0.95, 0.6);
   const pavement = () => toneAt(page, 0.93, 0.82);
   const before = { glass: brightness(await glass()), pavement: brightness(await pavement()) };
   await kind(page, 'pane');
-  await drag(page, [0.905, 0.52], [0.99, 0.67]);
+  await dragOn(page, [0.905, 0.52], [0.99, 0.67]);
   await page.mouse.move(5, 5);
   expect(brightness(await glass())).toBeGreaterThan(before.glass + 60);
   expect(brightness(await pavement())).toBeGreaterThan(before.pavement + 15);
@@ -71,7 +67,7 @@ test('a tube is drawn along a stroke, straight with Shift, and recoloured off th
 }) => {
   const id = await copyOf(request, 'picture-house');
   await openEditor(page, id);
-  await step(page, /^Fixtures/);
+  await openStep(page, /^Fixtures/);
   await kind(page, 'tube');
   const sign = () => toneAt(page, 0.475, 0.3, 0.003);
   const before = brightness(await sign());
@@ -116,7 +112,7 @@ test('a light offstage shows only by what it does, also from beyond the edge of 
 }) => {
   const id = await copyOf(request, 'tannery-court');
   await openEditor(page, id);
-  await step(page, /^Fixtures/);
+  await openStep(page, /^Fixtures/);
   await kind(page, 'offstage');
   const [place, ground] = [() => toneAt(page, 0.5, 0.2), () => toneAt(page, 0.3, 0.92)];
   const before = { place: brightness(await place()), ground: brightness(await ground()) };
@@ -175,7 +171,7 @@ test('the moon comes up on the desk and is moved in the night', async ({ page, r
   await pictureReady(page);
   const high = await court();
   expect(brightness(high)).toBeGreaterThan(brightness(before) + 5);
-  await step(page, /^Night/);
+  await openStep(page, /^Night/);
   await page.getByRole('button', { name: /^Moon/ }).click();
   await typeNumber(page, 'Height', 4);
   expect(brightness(await court())).toBeLessThan(brightness(high) - 3);

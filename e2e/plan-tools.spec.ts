@@ -2,7 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import {
   brightness,
   copyOf,
-  dragTo,
+  dragOn,
   onPicture,
   openEditor,
   pictureReady,
@@ -13,11 +13,6 @@ import {
 } from './support/editor';
 
 const openPlan = (page: Page) => page.getByRole('button', { name: /^Ground plan/ }).click();
-const drag = async (page: Page, from: readonly [number, number], to: readonly [number, number]) => {
-  await dragTo(page, await onPicture(page, ...from), await onPicture(page, ...to));
-  await pictureReady(page);
-};
-
 test('a first guess of horizon and walls is taken part by part, and undone', async ({ page, request }) => {
   const id = await copyOf(request, 'picture-house');
   await openEditor(page, id);
@@ -53,12 +48,12 @@ test('two lines that run beside each other lay the horizon, and two that do not 
   const { plan: before } = (await sceneOf(request, id)).scene;
   for (const side of ['left', 'right']) await typeNumber(page, `Horizon ${side}`, 0.4);
   await page.getByRole('button', { name: 'By two lines' }).click();
-  await drag(page, [0.2, 0.5], [0.6, 0.5]);
-  await drag(page, [0.2, 0.7], [0.6, 0.7]);
+  await dragOn(page, [0.2, 0.5], [0.6, 0.5]);
+  await dragOn(page, [0.2, 0.7], [0.6, 0.7]);
   await expect(page.getByText('These two lines do not meet near the picture')).toBeVisible();
   // The feet of the left and of the right wall both lead into the distance.
-  await drag(page, [0.02, 0.8137], [0.18, 0.7085]);
-  await drag(page, [0.98, 0.813], [0.7, 0.6948]);
+  await dragOn(page, [0.02, 0.8137], [0.18, 0.7085]);
+  await dragOn(page, [0.98, 0.813], [0.7, 0.6948]);
   await saved(page);
   const { horizon } = (await sceneOf(request, id)).scene.plan;
   const middle = (horizon.left + horizon.right) / 2;
@@ -76,7 +71,7 @@ test('a known height sets the eye, and distances follow', async ({ page, request
     Number(/([\d.]+) m off/.exec((await page.getByTestId('distance').textContent())!)![1]);
   const before = await metres();
   await page.getByRole('button', { name: 'By a height' }).click();
-  await drag(page, [0.552, 0.7465], [0.5534, 0.266]);
+  await dragOn(page, [0.552, 0.7465], [0.5534, 0.266]);
   const says = page.getByText(/By this plan it is [\d.]+ m high/);
   const measured = Number(/is ([\d.]+) m/.exec((await says.textContent())!)![1]);
   // The lamp hangs at 3.45 metres.
@@ -110,8 +105,8 @@ test('a plan that cannot be says what is wrong', async ({ page, request }) => {
   const faults = page.getByRole('status', { name: 'What cannot be' });
   await expect(faults).toHaveText('');
   await page.getByRole('button', { name: 'Draw a wall' }).click();
-  await drag(page, [0.2, 0.8], [0.7, 0.8]);
-  await drag(page, [0.4, 0.72], [0.45, 0.9]);
+  await dragOn(page, [0.2, 0.8], [0.7, 0.8]);
+  await dragOn(page, [0.4, 0.72], [0.45, 0.9]);
   await expect(faults).toContainText('Wall 1 and Wall 2 cross.');
   await page.getByRole('button', { name: 'Draw a wall' }).click();
   for (const side of ['left', 'right']) await typeNumber(page, `Horizon ${side}`, -0.4);

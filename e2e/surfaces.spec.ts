@@ -1,7 +1,9 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import {
   brightness,
   copyOf,
+  dragOn,
+  openStep,
   dragTo,
   drawThrough,
   middleOf,
@@ -13,13 +15,6 @@ import {
   toneAt,
   typeNumber,
 } from './support/editor';
-
-const step = (page: Page, name: RegExp) => page.getByRole('button', { name }).click();
-
-const drag = async (page: Page, from: readonly [number, number], to: readonly [number, number]) => {
-  await dragTo(page, await onPicture(page, ...from), await onPicture(page, ...to));
-  await pictureReady(page);
-};
 
 test('the ferry steps are laid out in at most twelve gestures, and light falls on wall, ground and person', async ({
   page,
@@ -36,7 +31,7 @@ test('the ferry steps are laid out in at most twelve gestures, and light falls o
     gestures++;
     await gesture;
   };
-  await count(step(page, /^Mattes/));
+  await count(openStep(page, /^Mattes/));
   await count(page.getByRole('button', { name: 'Edge brush', exact: true }).click());
   await pictureReady(page);
   const loop = [
@@ -49,11 +44,11 @@ test('the ferry steps are laid out in at most twelve gestures, and light falls o
   ] as const;
   await count(drawThrough(page, loop));
   await expect(page.getByRole('button', { name: 'Take the last stroke back' })).toBeEnabled();
-  await count(step(page, /^Ground plan/));
+  await count(openStep(page, /^Ground plan/));
   await count(page.getByRole('button', { name: 'Draw a wall' }).click());
-  await count(drag(page, [0.003, 0.7345], [0.212, 0.7275]));
-  await count(drag(page, [0.212, 0.7275], [0.249, 0.681]));
-  await count(drag(page, [0.12, 0.548], [0.996, 0.549]));
+  await count(dragOn(page, [0.003, 0.7345], [0.212, 0.7275]));
+  await count(dragOn(page, [0.212, 0.7275], [0.249, 0.681]));
+  await count(dragOn(page, [0.12, 0.548], [0.996, 0.549]));
   await count(page.getByRole('button', { name: 'Draw a wall' }).click());
   await count(page.getByRole('button', { name: 'Stand a matte up' }).click());
   await count(page.getByRole('menuitem', { name: 'Edge brush' }).click());
@@ -87,10 +82,10 @@ test('walls and decks are drawn, set, moved by keys and taken away; a matte in u
 }) => {
   const id = await copyOf(request, 'picture-house');
   await openEditor(page, id);
-  await step(page, /^Ground plan/);
+  await openStep(page, /^Ground plan/);
   await expect(page.getByRole('button', { name: 'Stand a matte up' })).toBeDisabled();
   await page.getByRole('button', { name: 'Draw a deck' }).click();
-  await drag(page, [0.3, 0.8], [0.7, 0.95]);
+  await dragOn(page, [0.3, 0.8], [0.7, 0.95]);
   const surfaces = page.getByRole('list', { name: 'Surfaces' });
   await expect(surfaces).toContainText('Deck 1');
   await typeNumber(page, 'Height', 0.5);
@@ -114,14 +109,14 @@ test('walls and decks are drawn, set, moved by keys and taken away; a matte in u
   await page.getByRole('button', { name: 'Start over' }).click();
   await expect(surfaces.getByRole('listitem')).toHaveCount(0);
 
-  await step(page, /^Mattes/);
+  await openStep(page, /^Mattes/);
   await page.getByRole('button', { name: 'Ramp', exact: true }).click();
   await pictureReady(page);
-  await step(page, /^Ground plan/);
+  await openStep(page, /^Ground plan/);
   await page.getByRole('button', { name: 'Stand a matte up' }).click();
   await page.getByRole('menuitem', { name: 'Ramp' }).click();
   await expect(surfaces).toContainText('standee');
-  await step(page, /^Mattes/);
+  await openStep(page, /^Mattes/);
   await expect(page.getByText('Used by the standee Ramp.')).toBeVisible();
   await page.getByRole('button', { name: 'Take it away wherever it is used' }).click();
   await saved(page);
@@ -139,16 +134,16 @@ test('the courtyard is laid out in at most twelve gestures, and a table throws i
     gestures++;
     await gesture;
   };
-  await count(step(page, /^Ground plan/));
+  await count(openStep(page, /^Ground plan/));
   await count(page.getByRole('button', { name: 'Draw a wall' }).click());
-  await count(drag(page, [0.003, 0.8249], [0.1925, 0.7003]));
-  await count(drag(page, [0.1925, 0.7003], [0.6738, 0.6837]));
-  await count(drag(page, [0.6738, 0.6837], [0.997, 0.8203]));
+  await count(dragOn(page, [0.003, 0.8249], [0.1925, 0.7003]));
+  await count(dragOn(page, [0.1925, 0.7003], [0.6738, 0.6837]));
+  await count(dragOn(page, [0.6738, 0.6837], [0.997, 0.8203]));
   await count(typeNumber(page, 'Height', 6));
   await count(page.getByRole('button', { name: 'Draw a deck' }).click());
-  await count(drag(page, [0.692, 0.715], [0.765, 0.742]));
+  await count(dragOn(page, [0.692, 0.715], [0.765, 0.742]));
   await count(typeNumber(page, 'Height', 0.75));
-  await count(step(page, /^Fixtures/));
+  await count(openStep(page, /^Fixtures/));
   const lantern = await onPicture(page, 0.7495, 0.4386);
   await count(page.mouse.click(lantern.x, lantern.y));
   expect(gestures).toBeLessThanOrEqual(12);
@@ -165,7 +160,7 @@ test('the courtyard is laid out in at most twelve gestures, and a table throws i
   // The lantern throws the table's shadow toward the eye.
   const under = async () => brightness(await toneAt(page, 0.712, 0.975, 0.006));
   const shaded = await under();
-  await step(page, /^Ground plan/);
+  await openStep(page, /^Ground plan/);
   await page.getByRole('button', { name: 'Take it away' }).click();
   await pictureReady(page);
   expect(await under()).toBeGreaterThan(shaded + 5);

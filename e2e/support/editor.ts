@@ -47,6 +47,19 @@ export async function dragTo(
   await page.mouse.up();
 }
 
+/** Opens a step of the worksheet, or a part of one. */
+export const openStep = (page: Page, name: RegExp) => page.getByRole('button', { name }).first().click();
+
+/** Drags on the picture from one place to another, and waits for its picture. */
+export async function dragOn(
+  page: Page,
+  from: readonly [u: number, v: number],
+  to: readonly [u: number, v: number],
+): Promise<void> {
+  await dragTo(page, await onPicture(page, ...from), await onPicture(page, ...to));
+  await pictureReady(page);
+}
+
 /** Draws on the picture through places of it, without letting go between them. */
 export async function drawThrough(page: Page, places: readonly (readonly number[])[]): Promise<void> {
   const [from, ...rest] = await Promise.all(places.map(([u, v]) => onPicture(page, u, v)));

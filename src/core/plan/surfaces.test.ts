@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { boundsOf, occlude, within, type StandingCoverage } from '../spill/occlusion';
+import { boundsOf, occlude, type StandingCoverage } from '../spill/occlusion';
 import { SOFT_LEVELS, softenCoverage } from '../spill/soft-coverage';
 import { wholeRegion } from '../plane/region';
+import { withinOutline } from '../plane/within-outline';
 import { createCamera, project, rayThrough, type PlatePoint } from './camera';
 import { groundPoint } from './ground';
 import { RELIEF_PLANES, reliefOf, type Relief } from './relief';
@@ -239,7 +240,7 @@ describe('occlude', () => {
     expect([cast(0.001)(0, 8), cast(0.001)(0, 6), cast(0.001)(4, 10)]).toEqual([0, 1, 1]);
     expect(cast(0.5)(0, 7)).toBeGreaterThan(0.02);
     expect(cast(0.5)(0, 7)).toBeLessThan(0.98);
-    expect(within(corners, 0, 10)).toBeCloseTo(1, 9);
-    expect(within(corners, 3, 10)).toBeCloseTo(-2, 9);
+    expect(withinOutline(corners, 0, 10)).toBeCloseTo(1, 9);
+    expect(withinOutline(corners, 3, 10)).toBeCloseTo(-2, 9);
   });
 });

@@ -5,6 +5,7 @@ import type { LevelPiece } from '../plan/surfaces';
 import type { WallPiece } from '../plan/wall-pieces';
 import { cross, dot, scale, type Vec3 } from '../plan/vec3';
 import type { Region } from '../plane/region';
+import { withinOutline } from '../plane/within-outline';
 import type { PointLight } from './point-light';
 import { softLevel } from './soft-coverage';
 
@@ -106,7 +107,7 @@ export function occlude(
         if (pz > height === lz > height) continue;
         const t = (height - pz) / (lz - pz);
         if (!between(t)) continue;
-        seen *= 1 - covered(within(corners, px + t * (lx - px), py + t * (ly - py)), light.radius * t);
+        seen *= 1 - covered(withinOutline(corners, px + t * (lx - px), py + t * (ly - py)), light.radius * t);
       }
       for (const standee of before) {
         if (seen === 0) break;
@@ -136,22 +137,6 @@ function covered(inside: number, radius: number): number {
   const soft = Math.max(SHARPEST, radius);
   if (inside <= -soft) return 0;
   return inside >= soft ? 1 : smoothStep(-soft, soft, inside);
-}
-
-/** How far within an outline a place lies; below 0 outside of it. */
-export function within(corners: LevelPiece['corners'], x: number, y: number): number {
-  let nearest = Infinity;
-  let inside = false;
-  for (let k = 0; k < corners.length; k++) {
-    const [ax, ay] = corners[k];
-    const [bx, by] = corners[(k + 1) % corners.length];
-    const [ex, ey] = [bx - ax, by - ay];
-    const [wx, wy] = [x - ax, y - ay];
-    const along = Math.min(1, Math.max(0, (wx * ex + wy * ey) / Math.max(1e-12, ex * ex + ey * ey)));
-    nearest = Math.min(nearest, (wx - along * ex) ** 2 + (wy - along * ey) ** 2);
-    if (ay <= y !== by <= y && x < ax + ((y - ay) / ey) * ex) inside = !inside;
-  }
-  return (inside ? 1 : -1) * Math.sqrt(nearest);
 }
 
 /** Where a coverage covers anything, fractions of the plate, with a pixel around it. */

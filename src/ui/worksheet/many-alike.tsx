@@ -1,14 +1,14 @@
 'use client';
 
-import { ActionIcon, Button } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
-import { IconCheck, IconX } from '@tabler/icons-react';
 import type { Alike } from '@/core/fixture/twins';
 import { addCopies, unlinkFixture } from '@/core/scene/bulb-commands';
 import type { Range } from '@/core/scene/ranges';
 import type { Fixture } from '@/core/scene/schema';
 import { besideCopy, rowCopies, sampleOf, twinCopies, twinsIn } from '@/state/twins';
 import { NumberRow } from '../controls/number-row';
+import { TakeOrLeave } from '../controls/take-or-leave';
 import { useScene, useSession, useView } from '../editor/editor-context';
 import { useFinding } from '../editor/use-finding';
 import own from './mattes.module.css';
@@ -129,30 +129,15 @@ function Twins({ fixture, found, light }: TwinsProps) {
     <>
       <ul className={own.list} aria-label="Twins">
         {found.map((twin, i) => (
-          <li key={`${twin.at.u} ${twin.at.v}`} className={own.guess}>
-            {`twin ${i + 1}`}
-            <ActionIcon
-              size={20}
-              variant="subtle"
-              color="gray"
-              aria-label={`Take twin ${i + 1}`}
-              onClick={() => {
-                take([twin]);
-                leave(found.filter((other) => other !== twin));
-              }}
-            >
-              <IconCheck size={13} />
-            </ActionIcon>
-            <ActionIcon
-              size={20}
-              variant="subtle"
-              color="gray"
-              aria-label={`Leave twin ${i + 1}`}
-              onClick={() => leave(found.filter((other) => other !== twin))}
-            >
-              <IconX size={13} />
-            </ActionIcon>
-          </li>
+          <TakeOrLeave
+            key={`${twin.at.u} ${twin.at.v}`}
+            label={`twin ${i + 1}`}
+            onTake={() => {
+              take([twin]);
+              leave(found.filter((other) => other !== twin));
+            }}
+            onLeave={() => leave(found.filter((other) => other !== twin))}
+          />
         ))}
       </ul>
       <div className={classes.actions}>

@@ -1,8 +1,7 @@
 'use client';
 
-import { ActionIcon, Button } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
-import { IconCheck, IconX } from '@tabler/icons-react';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import { addSurface, setPlan } from '@/core/scene/commands';
@@ -11,6 +10,7 @@ import { MOST_SURFACES } from '@/core/scene/plan-schema';
 import { eyeHeightFor, guessedWall, heightOf } from '@/state/plan-actions';
 import { guessPlan, type PlanGuess } from '@/state/plan-guess';
 import { NumberRow } from '../controls/number-row';
+import { TakeOrLeave } from '../controls/take-or-leave';
 import { useScene, useSession, useView } from '../editor/editor-context';
 import { useFinding } from '../editor/use-finding';
 import own from './mattes.module.css';
@@ -109,30 +109,15 @@ function Guesses() {
     run(addSurface(wall.name, 'walls', wall));
   }
   const item = (key: string, label: string, take: () => void, next: PlanGuess) => (
-    <li key={key} className={own.guess}>
-      {label}
-      <ActionIcon
-        size={20}
-        variant="subtle"
-        color="gray"
-        aria-label={`Take ${label}`}
-        onClick={() => {
-          take();
-          leave(next);
-        }}
-      >
-        <IconCheck size={13} />
-      </ActionIcon>
-      <ActionIcon
-        size={20}
-        variant="subtle"
-        color="gray"
-        aria-label={`Leave ${label}`}
-        onClick={() => leave(next)}
-      >
-        <IconX size={13} />
-      </ActionIcon>
-    </li>
+    <TakeOrLeave
+      key={key}
+      label={label}
+      onTake={() => {
+        take();
+        leave(next);
+      }}
+      onLeave={() => leave(next)}
+    />
   );
   return (
     <>
