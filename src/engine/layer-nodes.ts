@@ -212,7 +212,6 @@ export function createLayerNodes(
           camera,
           region,
           lights,
-          sources: [],
           plate,
         } as const;
         return layerPlanes(request, { from: 0, to: 0 }, signal, (out) =>
