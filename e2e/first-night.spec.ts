@@ -96,11 +96,11 @@ test('a first night, from the wall of scenes to a picture on disk', async ({ pag
   await page.getByRole('button', { name: /^Output/ }).click();
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Send out 1800 × 1200' }).click(),
+    page.getByRole('button', { name: 'Send out 750 × 500' }).click(),
   ]);
   expect(download.suggestedFilename()).toBe('ferry-steps-copy-night.jpg');
   const picture = await readFile(await download.path());
-  expect(await sharp(picture).metadata()).toMatchObject({ width: 1800, height: 1200, format: 'jpeg' });
+  expect(await sharp(picture).metadata()).toMatchObject({ width: 750, height: 500, format: 'jpeg' });
   const screen = await page.getByTestId('night').evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL());
   const size = { width: 300, height: 200, fit: 'fill' } as const;
   const small = (data: Buffer) => sharp(data).removeAlpha().resize(size).raw().toBuffer();

@@ -17,7 +17,7 @@ test('100, 200 and 300 per cent are computed at the plate’s own scale, and F f
   page,
   request,
 }) => {
-  await openEditor(page, await copyOf(request, 'ferry-steps'));
+  await openEditor(page, await copyOf(request, 'ferry-steps-large'));
   const fitted = (await widths(page)).plate;
   for (const factor of [1, 2, 3]) {
     await page.keyboard.press(String(factor));
@@ -35,7 +35,7 @@ test('100, 200 and 300 per cent are computed at the plate’s own scale, and F f
 });
 
 test('the wheel zooms to the pointer, and a held space bar pans', async ({ page, request }) => {
-  await openEditor(page, await copyOf(request, 'ferry-steps'));
+  await openEditor(page, await copyOf(request, 'ferry-steps-large'));
   const coat = await onPicture(page, 0.45, 0.5);
   await page.mouse.move(coat.x, coat.y);
   for (let i = 0; i < 6; i++) await page.mouse.wheel(0, -100);
@@ -57,7 +57,7 @@ test('the wheel zooms to the pointer, and a held space bar pans', async ({ page,
 });
 
 test('a lamp is lit and moved while zoomed in, where the pointer is', async ({ page, request }) => {
-  await openEditor(page, await copyOf(request, 'ferry-steps'));
+  await openEditor(page, await copyOf(request, 'ferry-steps-large'));
   await page.keyboard.press('1');
   await pictureReady(page);
   const glass = await onPicture(page, 0.5534, 0.266);
@@ -73,7 +73,7 @@ test('the wipe shows night on its left and day on its right, and beside shows bo
   page,
   request,
 }) => {
-  await openEditor(page, await copyOf(request, 'ferry-steps'));
+  await openEditor(page, await copyOf(request, 'ferry-steps-large'));
   await page.getByText('Wipe', { exact: true }).click();
   const pane = page.getByTestId('day-pane');
   await expect(pane).toHaveCSS('clip-path', 'inset(0px 0px 0px 50%)');

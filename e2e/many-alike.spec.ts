@@ -21,7 +21,7 @@ test('a lamp finds its twins in the plate; they burn as one bulb until one is le
   page,
   request,
 }) => {
-  const id = await copyOf(request, 'ferry-steps');
+  const id = await copyOf(request, 'ferry-steps-large');
   await openEditor(page, id);
   // Two of the three burn; the dark one is the nearest.
   await choose(page, 'Quay lamp 2');
@@ -54,7 +54,7 @@ test('a row is lit in one drag and shrinks with distance; a copy stands beside; 
   page,
   request,
 }) => {
-  const id = await copyOf(request, 'ferry-steps');
+  const id = await copyOf(request, 'ferry-steps-large');
   await openEditor(page, id);
   await choose(page, 'Quay lamp 2');
   await page.getByRole('button', { name: 'Row', exact: true }).click();
@@ -80,7 +80,7 @@ test('the scene builds up from dark, one circuit after another, by key, and chan
   page,
   request,
 }) => {
-  const id = await copyOf(request, 'ferry-steps');
+  const id = await copyOf(request, 'ferry-steps-large');
   await openEditor(page, id);
   const paving = async () => brightness(await toneAt(page, 0.47, 0.72));
   const full = await paving();
@@ -100,7 +100,7 @@ test('the scene builds up from dark, one circuit after another, by key, and chan
 });
 
 test('cues are kept, called, faded between, named and taken away', async ({ page, request }) => {
-  const id = await copyOf(request, 'ferry-steps');
+  const id = await copyOf(request, 'ferry-steps-large');
   await openEditor(page, id);
   const paving = async () => brightness(await toneAt(page, 0.47, 0.72));
   const cues = page.getByRole('region', { name: 'Cues' });

@@ -34,7 +34,7 @@ test('a PNG, the scene as a file, and the command line all give the same picture
       .raw()
       .toBuffer();
   const [there, here] = await Promise.all([raw(await png.path()), raw(to)]);
-  expect(there.length).toBe(3 * 1800 * 1200);
+  expect(there.length).toBe(3 * 750 * 500);
   expect(there.equals(here)).toBe(true);
 
   // The scene file can be dropped in again.

@@ -6,7 +6,7 @@ import { onPicture, openEditor, pictureReady } from '../e2e/support/editor';
 const PORT = 4396;
 const FOLDER = 'docs/screenshots';
 
-const server = await ownServer(PORT, 'demo/scenes');
+const server = await ownServer(PORT, 'demo');
 await server.start();
 const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',

@@ -27,8 +27,8 @@ function run(command: string, args: string[], env: NodeJS.ProcessEnv): Promise<v
   });
 }
 
-/** @param scenes the folder of the scenes that it starts with */
-export async function ownServer(port: number, scenes = 'e2e/scenes'): Promise<OwnServer> {
+/** @param scenes the folder of the scenes and plates that it starts with */
+export async function ownServer(port: number, scenes = 'e2e'): Promise<OwnServer> {
   const env = { ...process.env, SUNDEW_DATA: await mkdtemp(join(tmpdir(), 'sundew-own-')) };
   const url = `http://127.0.0.1:${port}`;
   await run('npx', ['tsx', 'scripts/seed.ts', scenes], env);

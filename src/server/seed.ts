@@ -16,16 +16,11 @@ interface DemoScene {
 }
 
 /**
- * Puts the demo scenes of a folder in, each once for ever: one that is there, was changed, or was deleted is left alone.
- * Returns the ids that were put in.
- *
- * @param scenesDir where the scenes lie, when not beside their plates
+ * Puts the scenes of a folder in, with plates beside them, each once for ever: one that is there, was changed, or was
+ * deleted is left alone. Returns the ids that were put in.
  */
-export async function seedDemo(
-  space: Workspace,
-  demoDir: string,
-  scenesDir = join(demoDir, 'scenes'),
-): Promise<string[]> {
+export async function seedDemo(space: Workspace, demoDir: string): Promise<string[]> {
+  const scenesDir = join(demoDir, 'scenes');
   const names = (await readdir(scenesDir)).filter((name) => name.endsWith('.json')).sort();
   const added: string[] = [];
   for (const name of names) {
