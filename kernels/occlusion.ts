@@ -3,9 +3,11 @@
  * places are from the eye, metres.
  *
  * Layout of what casts shadows, floats unless said otherwise: counts of walls, decks and standees (u32 each), one unused;
- * sight: depth (3), u (3), v (3), u0, v0, aspect; then walls of 8: ax, ay, ex, ey, length, top, side, unused; then decks:
+ * sight: depth (3), u (3), v (3), u0, v0, aspect; then walls of 8: ax, ay, ex, ey, length, top, side, and where the coverage
+ * begins at which it ends, bytes from the block's begin (u32; 0 for none); then decks:
  * height, count of corners (u32), two unused, and a corner each of 8: ax, ay, ex, ey, 1 / length^2, slope, by, unused;
- * then standees of 12: ahead, left, right, top, bottom, width, height (u32 both), levels (u32, where they begin), unused.
+ * then standees of 12: ahead, left, right, top, bottom, width, height (u32 both), levels (u32, where they begin), unused;
+ * then coverages at which walls end, laid out like standees.
  */
 
 const ZERO = f32x4.splat(0);
@@ -75,6 +77,66 @@ function log2(value: f32): f32 {
   return <f32>(Math.log(value) * 1.4426950408889634);
 }
 
+/**
+ * The coverage where world places are seen from the eye, over discs of some radii, in the lanes of `hit`; 0 in the others.
+ */
+function seenCoverage(
+  occluders: usize,
+  from: usize,
+  hit: v128,
+  x: v128,
+  y: v128,
+  z: v128,
+  radius: v128,
+): v128 {
+  const sight = occluders + SIGHT;
+  const depth = seenAlong(sight, 0, x, y, z);
+  const u = f32x4.sub(f32x4.div(seenAlong(sight, 3, x, y, z), depth), at(sight, 9));
+  const v = f32x4.sub(f32x4.div(seenAlong(sight, 6, x, y, z), depth), at(sight, 10));
+  const soft = f32x4.div(radius, depth);
+  const tall = f32x4.mul(soft, at(sight, 11));
+  const level = v128.and(
+    v128.and(f32x4.ge(u, f32x4.sub(at(from, 1), soft)), f32x4.le(u, f32x4.add(at(from, 2), soft))),
+    v128.and(f32x4.ge(v, f32x4.sub(at(from, 3), tall)), f32x4.le(v, f32x4.add(at(from, 4), tall))),
+  );
+  const look = v128.and(v128.and(hit, level), f32x4.gt(depth, f32x4.splat(1e-9)));
+  const lanes = i32x4.bitmask(look);
+  let cover = ZERO;
+  if (lanes & 1)
+    cover = f32x4.replace_lane(
+      cover,
+      0,
+      coverageAt(from, f32x4.extract_lane(u, 0), f32x4.extract_lane(v, 0), f32x4.extract_lane(soft, 0)),
+    );
+  if (lanes & 2)
+    cover = f32x4.replace_lane(
+      cover,
+      1,
+      coverageAt(from, f32x4.extract_lane(u, 1), f32x4.extract_lane(v, 1), f32x4.extract_lane(soft, 1)),
+    );
+  if (lanes & 4)
+    cover = f32x4.replace_lane(
+      cover,
+      2,
+      coverageAt(from, f32x4.extract_lane(u, 2), f32x4.extract_lane(v, 2), f32x4.extract_lane(soft, 2)),
+    );
+  if (lanes & 8)
+    cover = f32x4.replace_lane(
+      cover,
+      3,
+      coverageAt(from, f32x4.extract_lane(u, 3), f32x4.extract_lane(v, 3), f32x4.extract_lane(soft, 3)),
+    );
+  return cover;
+}
+
+@inline
+function seenAlong(sight: usize, first: usize, x: v128, y: v128, z: v128): v128 {
+  return f32x4.add(
+    f32x4.add(f32x4.mul(x, at(sight, first)), f32x4.mul(y, at(sight, first + 1))),
+    f32x4.mul(z, at(sight, first + 2)),
+  );
+}
+
 /** `lx`, `ly`, `lz`: the way from the places to the source. */
 export function seenPast(
   occluders: usize,
@@ -103,12 +165,18 @@ export function seenPast(
     const crossing = f32x4.lt(f32x4.mul(side, other), ZERO);
     if (!v128.any_true(crossing)) continue;
     const t = f32x4.div(side, f32x4.sub(side, other));
-    const hitX = f32x4.sub(f32x4.add(px, f32x4.mul(t, lx)), ax);
-    const hitY = f32x4.sub(f32x4.add(py, f32x4.mul(t, ly)), ay);
-    const along = f32x4.add(f32x4.mul(hitX, ex), f32x4.mul(hitY, ey));
-    const under = f32x4.sub(at(from, 5), f32x4.add(pz, f32x4.mul(t, lz)));
+    const hitX = f32x4.add(px, f32x4.mul(t, lx));
+    const hitY = f32x4.add(py, f32x4.mul(t, ly));
+    const hitZ = f32x4.add(pz, f32x4.mul(t, lz));
+    const along = f32x4.add(f32x4.mul(f32x4.sub(hitX, ax), ex), f32x4.mul(f32x4.sub(hitY, ay), ey));
+    const under = f32x4.sub(at(from, 5), hitZ);
     const inside = f32x4.min(f32x4.min(along, f32x4.sub(at(from, 4), along)), under);
-    const cover = v128.and(covered(inside, f32x4.mul(size, t)), v128.and(crossing, between(t, ends)));
+    const radii = f32x4.mul(size, t);
+    const hit = v128.and(crossing, between(t, ends));
+    let cover = v128.and(covered(inside, radii), hit);
+    const end = load<u32>(from + 28);
+    if (end != 0)
+      cover = f32x4.mul(cover, seenCoverage(occluders, occluders + end, hit, hitX, hitY, hitZ, radii));
     seen = f32x4.mul(seen, f32x4.sub(ONE, cover));
   }
 
@@ -157,54 +225,7 @@ export function seenPast(
     const sx = f32x4.add(px, f32x4.mul(t, lx));
     const sz = f32x4.add(pz, f32x4.mul(t, lz));
     const sight = occluders + SIGHT;
-    const depth = f32x4.add(
-      f32x4.add(f32x4.mul(sx, at(sight, 0)), f32x4.mul(ahead, at(sight, 1))),
-      f32x4.mul(sz, at(sight, 2)),
-    );
-    const perU = f32x4.add(
-      f32x4.add(f32x4.mul(sx, at(sight, 3)), f32x4.mul(ahead, at(sight, 4))),
-      f32x4.mul(sz, at(sight, 5)),
-    );
-    const perV = f32x4.add(
-      f32x4.add(f32x4.mul(sx, at(sight, 6)), f32x4.mul(ahead, at(sight, 7))),
-      f32x4.mul(sz, at(sight, 8)),
-    );
-    const u = f32x4.sub(f32x4.div(perU, depth), at(sight, 9));
-    const v = f32x4.sub(f32x4.div(perV, depth), at(sight, 10));
-    const soft = f32x4.div(f32x4.mul(size, t), depth);
-    const tall = f32x4.mul(soft, at(sight, 11));
-    const level = v128.and(
-      v128.and(f32x4.ge(u, f32x4.sub(at(from, 1), soft)), f32x4.le(u, f32x4.add(at(from, 2), soft))),
-      v128.and(f32x4.ge(v, f32x4.sub(at(from, 3), tall)), f32x4.le(v, f32x4.add(at(from, 4), tall))),
-    );
-    const look = v128.and(v128.and(hit, level), f32x4.gt(depth, f32x4.splat(1e-9)));
-    const lanes = i32x4.bitmask(look);
-    if (lanes == 0) continue;
-    let cover = ZERO;
-    if (lanes & 1)
-      cover = f32x4.replace_lane(
-        cover,
-        0,
-        coverageAt(from, f32x4.extract_lane(u, 0), f32x4.extract_lane(v, 0), f32x4.extract_lane(soft, 0)),
-      );
-    if (lanes & 2)
-      cover = f32x4.replace_lane(
-        cover,
-        1,
-        coverageAt(from, f32x4.extract_lane(u, 1), f32x4.extract_lane(v, 1), f32x4.extract_lane(soft, 1)),
-      );
-    if (lanes & 4)
-      cover = f32x4.replace_lane(
-        cover,
-        2,
-        coverageAt(from, f32x4.extract_lane(u, 2), f32x4.extract_lane(v, 2), f32x4.extract_lane(soft, 2)),
-      );
-    if (lanes & 8)
-      cover = f32x4.replace_lane(
-        cover,
-        3,
-        coverageAt(from, f32x4.extract_lane(u, 3), f32x4.extract_lane(v, 3), f32x4.extract_lane(soft, 3)),
-      );
+    const cover = seenCoverage(occluders, from, hit, sx, ahead, sz, f32x4.mul(size, t));
     seen = f32x4.mul(seen, f32x4.sub(ONE, cover));
   }
   return seen;

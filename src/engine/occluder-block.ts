@@ -1,7 +1,7 @@
 import type { Camera } from '@/core/plan/camera';
 import type { PointLight } from '@/core/spill/point-light';
 import { OWN, readyWall, seeing } from '@/core/spill/occlusion';
-import type { OccluderRefs, PlaneRef } from './task';
+import type { OccluderRefs, PlaneRef, SeenCoverageRefs } from './task';
 
 /** Bytes that the block may take. */
 export const OCCLUDER_BYTES = 65536;
@@ -14,16 +14,17 @@ const CORNER = 8;
 const STANDEE = 12;
 
 /** Whether what casts shadows fits into a block; else the kernels' twin in the core is used. */
-export function fitsOccluders({ walls, decks, standees }: OccluderRefs): boolean {
+export function fitsOccluders({ walls, decks, standees, ends }: OccluderRefs): boolean {
   const corners = decks.reduce((sum, { corners: all }) => sum + DECK + CORNER * all.length, 0);
-  return 4 * (HEAD + WALL * walls.length + corners + STANDEE * standees.length) <= OCCLUDER_BYTES;
+  const coverages = STANDEE * (standees.length + Object.keys(ends).length);
+  return 4 * (HEAD + WALL * walls.length + corners + coverages) <= OCCLUDER_BYTES;
 }
 
 /** Lays out what casts shadows from one light. Returns the block's place, or 0 where nothing does. */
 export function writeOccluders(
   memory: WebAssembly.Memory,
   block: PlaneRef,
-  { walls, decks, standees }: OccluderRefs,
+  { walls, decks, standees, ends }: OccluderRefs,
   camera: Camera,
   light: PointLight,
 ): PlaneRef {
@@ -36,9 +37,11 @@ export function writeOccluders(
   words.set([walls.length, decks.length, before.length, 0]);
   floats.set([...depth, ...u, ...v, u0, v0, camera.aspect], 4);
   let at = HEAD;
+  const endings: { ending: string; slot: number }[] = [];
   for (const wall of walls) {
     const { ax, ay, ex, ey, length, height, side } = readyWall(wall, light.place);
     floats.set([ax, ay, ex, ey, length, height - eyeHeight, side, 0], at);
+    if (wall.until !== undefined) endings.push({ ending: wall.until, slot: at + WALL - 1 });
     at += WALL;
   }
   for (const { height, corners } of decks) {
@@ -53,10 +56,15 @@ export function writeOccluders(
       at += CORNER;
     });
   }
-  for (const { ahead, width, height, levels, bounds } of before) {
+  const writeCoverage = ({ width, height, levels, bounds }: SeenCoverageRefs, ahead: number) => {
     floats.set([ahead, bounds.left, bounds.right, bounds.top, bounds.bottom], at);
     words.set([width, height, levels], at + 5);
     at += STANDEE;
+  };
+  for (const standee of before) writeCoverage(standee, standee.ahead);
+  for (const [ending, coverage] of Object.entries(ends)) {
+    for (const { slot } of endings.filter((one) => one.ending === ending)) words[slot] = 4 * at;
+    writeCoverage(coverage, 0);
   }
   return block;
 }

@@ -13,7 +13,15 @@ import { matteKey, matteOf, reliefKey } from './node-keys';
 import { createViews } from './perform/memory-views';
 import type { PlateNodes } from './plate-nodes';
 import { surveySize } from './sizes';
-import type { OccluderRefs, PlaneRef, ReliefRefs, SurfaceRefs, TiltPicture, TiltRefs } from './task';
+import type {
+  OccluderRefs,
+  PlaneRef,
+  ReliefRefs,
+  SeenCoverageRefs,
+  SurfaceRefs,
+  TiltPicture,
+  TiltRefs,
+} from './task';
 
 /** Width of the copy of a plate on which folds are looked for, pixels. */
 const CREASE_WIDTH = 1200;
@@ -124,18 +132,19 @@ export function createReliefNodes(
   ): Promise<OccluderRefs> {
     const { plan } = request.scene;
     const small = smallOf(request);
-    const { width, height } = small.region;
+    const seen = async (matte: string): Promise<SeenCoverageRefs> => ({
+      width: small.region.width,
+      height: small.region.height,
+      ...(await softNode(small, matte, signal)).refs,
+    });
     const standees: OccluderRefs['standees'] = [];
     for (const standee of plan.standees) {
-      const { levels, bounds } = (await softNode(small, standee.matte, signal)).refs;
-      standees.push({ ahead: standsAhead(camera, standee), width, height, levels, bounds });
+      standees.push({ ahead: standsAhead(camera, standee), ...(await seen(standee.matte)) });
     }
-    return {
-      // Of a wall that ends at a matte only the matte's part is there: its whole piece would shade too much.
-      walls: wallPieces(camera, plan.walls).filter(({ until }) => until === undefined),
-      decks: levelPieces(camera, plan.decks).filter(({ height: above }) => above > 0),
-      standees,
-    };
+    const ends: OccluderRefs['ends'] = {};
+    for (const { until } of plan.walls) if (until) ends[until] ??= await seen(until);
+    const decks = levelPieces(camera, plan.decks).filter(({ height }) => height > 0);
+    return { walls: wallPieces(camera, plan.walls), decks, standees, ends };
   }
 
   return { reliefNode, occludersOf };

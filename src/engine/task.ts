@@ -4,7 +4,7 @@ import type { RELIEF_PLANES } from '@/core/plan/relief';
 import type { Surfaces, StandingRelief } from '@/core/plan/surfaces';
 import type { Grip } from '@/core/scene/schema';
 import type { Region } from '@/core/plane/region';
-import type { Occluders, StandingCoverage } from '@/core/spill/occlusion';
+import type { Occluders, SeenCoverage, StandingCoverage } from '@/core/spill/occlusion';
 import type { PointLight } from '@/core/spill/point-light';
 import type { AmbientLight } from '@/core/night/ambient-light';
 import type { Surround } from '@/core/night/surroundings';
@@ -76,9 +76,13 @@ export type SurfaceRefs = Omit<Surfaces, 'standees' | 'ends'> & {
   ends: Record<string, PlaneRef>;
 };
 
-/** What casts shadows; coverages of standees are on the small copy. */
+/** A coverage on the small copy, prefiltered. */
+export type SeenCoverageRefs = Omit<SeenCoverage, 'levels'> & { levels: PlaneRef };
+
+/** What casts shadows. */
 export interface OccluderRefs extends Pick<Occluders, 'walls' | 'decks'> {
-  standees: (Omit<StandingCoverage, 'levels'> & { levels: PlaneRef })[];
+  standees: (SeenCoverageRefs & Pick<StandingCoverage, 'ahead'>)[];
+  ends: Record<string, SeenCoverageRefs>;
 }
 
 /** Local lines of a colour guide on a copy of the plate. */

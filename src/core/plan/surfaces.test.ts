@@ -150,6 +150,7 @@ describe('reliefOf with surfaces', () => {
             walls: pieces,
             decks: levelPieces(CAMERA, decks),
             standees: [standing(standee.ahead, standee.coverage)],
+            ends: {},
           });
           expect(shade.every((share) => share >= 0 && share <= 1)).toBe(true);
         },
@@ -169,7 +170,7 @@ describe('occlude', () => {
   });
   const shadow = (radius: number, walls = wallPieces(CAMERA, [low])) => {
     const out = grey(1);
-    occlude(out, ground, CAMERA, REGION, lamp(radius), { walls, decks: [], standees: [] });
+    occlude(out, ground, CAMERA, REGION, lamp(radius), { walls, decks: [], standees: [], ends: {} });
     return (x: number, y: number) => out[pixel(seen(x, y))];
   };
 
@@ -179,6 +180,17 @@ describe('occlude', () => {
     expect([at(0, 7), at(0, 6.4)]).toEqual([0, 0]);
     expect([at(0, 5.2), at(0, 12)]).toEqual([1, 1]);
     expect(at(0, 9)).toBe(1);
+  });
+
+  it('casts of a wall that ends at a matte only what the matte covers', () => {
+    const half = Float32Array.from({ length: COUNT }, (_, i) => (i % WIDTH < 30 ? 1 : 0));
+    const out = grey(1);
+    const walls = wallPieces(CAMERA, [{ ...low, until: 'half' }]);
+    const ends = { half: standing(0, half) };
+    occlude(out, ground, CAMERA, REGION, lamp(0.001), { walls, decks: [], standees: [], ends });
+    expect(out[pixel(seen(-1.5, 7))]).toBe(0);
+    expect(out[pixel(seen(1.5, 7))]).toBe(1);
+    expect(out[pixel(seen(-1.5, 9))]).toBe(1);
   });
 
   it('softens the edge by the size of the source', () => {
@@ -198,6 +210,7 @@ describe('occlude', () => {
         walls: [],
         decks: [],
         standees: [standing(ahead, half)],
+        ends: {},
       });
       return (x: number, y: number) => out[pixel(seen(x, y))];
     };
@@ -212,7 +225,7 @@ describe('occlude', () => {
     const row = (radius: number, ahead: number) => {
       const out = grey(1);
       const standees = [standing(6, strip)];
-      occlude(out, ground, CAMERA, REGION, lamp(radius), { walls: [], decks: [], standees });
+      occlude(out, ground, CAMERA, REGION, lamp(radius), { walls: [], decks: [], standees, ends: {} });
       const first = Math.floor(seen(0, ahead).v * HEIGHT) * WIDTH;
       return out.subarray(first, first + WIDTH);
     };
@@ -234,7 +247,7 @@ describe('occlude', () => {
     const cast = (radius: number) => {
       const out = grey(1);
       const decks = [{ height: 2, corners }];
-      occlude(out, ground, CAMERA, REGION, lamp(radius), { walls: [], decks, standees: [] });
+      occlude(out, ground, CAMERA, REGION, lamp(radius), { walls: [], decks, standees: [], ends: {} });
       return (x: number, y: number) => out[pixel(seen(x, y))];
     };
     expect([cast(0.001)(0, 8), cast(0.001)(0, 6), cast(0.001)(4, 10)]).toEqual([0, 1, 1]);

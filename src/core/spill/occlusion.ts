@@ -9,17 +9,21 @@ import { withinOutline } from '../plane/within-outline';
 import type { PointLight } from './point-light';
 import { softLevel } from './soft-coverage';
 
-/** A standee as light meets it. */
-export interface StandingCoverage {
-  /** How far ahead it stands, metres. */
-  ahead: number;
-  /** Size of its coverage, on a copy of the plate. */
+/** A matte's coverage as light meets what it stands for. */
+export interface SeenCoverage {
+  /** Its size, on a copy of the plate. */
   width: number;
   height: number;
   /** SOFT_LEVELS planes, as `softenCoverage` makes them. */
   levels: Float32Array;
   /** Where it covers anything, fractions of the plate. */
   bounds: Bounds;
+}
+
+/** A standee as light meets it. */
+export interface StandingCoverage extends SeenCoverage {
+  /** How far ahead it stands, metres. */
+  ahead: number;
 }
 
 export interface Bounds {
@@ -33,6 +37,8 @@ export interface Occluders {
   walls: readonly WallPiece[];
   decks: readonly LevelPiece[];
   standees: readonly StandingCoverage[];
+  /** Coverages by the mattes at which walls end, by matte. */
+  ends: Readonly<Record<string, SeenCoverage>>;
 }
 
 /** Way at either end of a ray on which nothing casts a shadow, metres: a surface is not its own. */
@@ -50,12 +56,12 @@ export const readyWall = ({ ax, ay, bx, by, height }: WallPiece, [lx, ly]: Point
 };
 
 /** Where world points are seen, as sums of products: u = (x ux + y uy + z uz) / depth - u0, and so for v. */
-export function seeing({ across, down, corner }: Camera) {
+export function seeing({ across, down, corner, aspect }: Camera) {
   const normal = cross(across, down);
   const scaled = (axis: Vec3) => scale(axis, 1 / dot(axis, axis));
   const [u, v] = [scaled(across), scaled(down)];
   const depth = scale(normal, 1 / dot(corner, normal));
-  return { u, v, depth, u0: dot(corner, u), v0: dot(corner, v) };
+  return { u, v, depth, u0: dot(corner, u), v0: dot(corner, v), aspect };
 }
 
 /** The standees that do not hold the light itself. */
@@ -72,12 +78,15 @@ export function occlude(
   camera: Camera,
   region: Region,
   light: PointLight,
-  { walls, decks, standees }: Occluders,
+  { walls, decks, standees, ends: mattes }: Occluders,
 ): void {
   const { corner, across, down, eyeHeight } = camera;
   const [lx, ly, lz] = light.place;
   const before = standingBefore(standees, light);
-  const pieces = walls.map((wall) => readyWall(wall, light.place));
+  const pieces = walls.map((wall) => ({
+    ...readyWall(wall, light.place),
+    end: wall.until === undefined ? undefined : mattes[wall.until],
+  }));
   const sight = seeing(camera);
   for (let y = 0, i = 0; y < region.height; y++) {
     const v = (region.top + y + 0.5) / region.fullHeight;
@@ -97,9 +106,11 @@ export function occlude(
         if (side * wall.side >= 0) continue;
         const t = side / (side - wall.side);
         if (!between(t)) continue;
-        const along = (px + t * (lx - px) - wall.ax) * wall.ex + (py + t * (ly - py) - wall.ay) * wall.ey;
-        const inside = Math.min(along, wall.length - along, wall.height - (pz + t * (lz - pz)));
-        seen *= 1 - covered(inside, light.radius * t);
+        const [wx, wy, wz] = [px + t * (lx - px), py + t * (ly - py), pz + t * (lz - pz)];
+        const along = (wx - wall.ax) * wall.ex + (wy - wall.ay) * wall.ey;
+        const inside = Math.min(along, wall.length - along, wall.height - wz);
+        const there = wall.end ? seenCoverage(wall.end, sight, wx, wy, wz - eyeHeight, light.radius * t) : 1;
+        seen *= 1 - there * covered(inside, light.radius * t);
         if (seen === 0) break;
       }
       for (const { height, corners } of decks) {
@@ -111,21 +122,12 @@ export function occlude(
       }
       for (const standee of before) {
         if (seen === 0) break;
-        const { ahead, bounds } = standee;
+        const { ahead } = standee;
         if (py > ahead === ly > ahead) continue;
         const t = (ahead - py) / (ly - py);
         if (!between(t)) continue;
         const [sx, sz] = [px + t * (lx - px), pz + t * (lz - pz) - eyeHeight];
-        const depth = sx * sight.depth[0] + ahead * sight.depth[1] + sz * sight.depth[2];
-        if (!(depth > 1e-9)) continue;
-        const seenU = (sx * sight.u[0] + ahead * sight.u[1] + sz * sight.u[2]) / depth - sight.u0;
-        const seenV = (sx * sight.v[0] + ahead * sight.v[1] + sz * sight.v[2]) / depth - sight.v0;
-        // A plate's width spans `depth` metres there.
-        const soft = (light.radius * t) / depth;
-        if (seenU < bounds.left - soft || seenU > bounds.right + soft) continue;
-        const tall = soft * camera.aspect;
-        if (seenV < bounds.top - tall || seenV > bounds.bottom + tall) continue;
-        seen *= 1 - coverageAt(standee, seenU, seenV, softLevel(soft * standee.width));
+        seen *= 1 - seenCoverage(standee, sight, sx, ahead, sz, light.radius * t);
       }
       out[i] = seen;
     }
@@ -156,9 +158,35 @@ export function boundsOf(data: Float32Array, width: number, height: number): Bou
   };
 }
 
+/**
+ * The coverage where a world place is seen from the eye, over a disc.
+ *
+ * @param z over the eye, metres
+ * @param radius of the disc, metres
+ */
+function seenCoverage(
+  of: SeenCoverage,
+  { u, v, depth, u0, v0, aspect }: ReturnType<typeof seeing>,
+  x: number,
+  y: number,
+  z: number,
+  radius: number,
+): number {
+  // A plate's width spans this many metres there.
+  const span = x * depth[0] + y * depth[1] + z * depth[2];
+  if (!(span > 1e-9)) return 0;
+  const seenU = (x * u[0] + y * u[1] + z * u[2]) / span - u0;
+  const seenV = (x * v[0] + y * v[1] + z * v[2]) / span - v0;
+  const soft = radius / span;
+  const { left, right, top, bottom } = of.bounds;
+  if (seenU < left - soft || seenU > right + soft) return 0;
+  if (seenV < top - soft * aspect || seenV > bottom + soft * aspect) return 0;
+  return coverageAt(of, seenU, seenV, softLevel(soft * of.width));
+}
+
 /** A prefiltered coverage at a place of the plate, between its pixels and levels, its edges held. */
 function coverageAt(
-  { width, height, levels }: StandingCoverage,
+  { width, height, levels }: SeenCoverage,
   u: number,
   v: number,
   level: number,

@@ -13,7 +13,7 @@ import { occlude, type Occluders } from '@/core/spill/occlusion';
 import { SOFT_LEVELS, softenCoverage } from '@/core/spill/soft-coverage';
 import type { Kernels } from '../kernels';
 import { fitsOccluders } from '../occluder-block';
-import type { OccluderRefs, TaskOf } from '../task';
+import type { OccluderRefs, SeenCoverageRefs, TaskOf } from '../task';
 import { KERNEL_WIDTH } from './kernel-width';
 import type { Views } from './memory-views';
 
@@ -22,13 +22,14 @@ export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Vi
   const codes = createDisplayCodes(255);
 
   /** What casts shadows; undefined where nothing does. */
-  function shadesAt({ walls, decks, standees }: OccluderRefs): Occluders | undefined {
+  function shadesAt({ walls, decks, standees, ends }: OccluderRefs): Occluders | undefined {
     if (walls.length + decks.length + standees.length === 0) return undefined;
-    const all = standees.map((standee) => ({
-      ...standee,
-      levels: floats(standee.levels, SOFT_LEVELS * standee.width * standee.height),
-    }));
-    return { walls, decks, standees: all };
+    const opened = <T extends SeenCoverageRefs>(refs: T) => ({
+      ...refs,
+      levels: floats(refs.levels, SOFT_LEVELS * refs.width * refs.height),
+    });
+    const endings = Object.entries(ends).map(([matte, refs]) => [matte, opened(refs)]);
+    return { walls, decks, standees: standees.map(opened), ends: Object.fromEntries(endings) };
   }
 
   function prefilter({ coverage, width, height, out }: TaskOf<'prefilter'>): void {
