@@ -13,7 +13,10 @@ import {
 } from './support/editor';
 
 const openPlan = (page: Page) => page.getByRole('button', { name: /^Ground plan/ }).click();
-test('a first guess of horizon and walls is taken part by part, and undone', async ({ page, request }) => {
+test('a first guess of horizon, walls and posts is taken part by part, and undone', async ({
+  page,
+  request,
+}) => {
   const id = await copyOf(request, 'picture-house');
   await openEditor(page, id);
   await openPlan(page);
@@ -29,8 +32,11 @@ test('a first guess of horizon and walls is taken part by part, and undone', asy
   await page.getByRole('button', { name: 'Take all' }).click();
   await expect(guesses).toHaveCount(0);
   await saved(page);
-  const { plan } = (await sceneOf(request, id)).scene;
-  expect(plan.walls).toHaveLength(count - 2);
+  const { plan, mattes } = (await sceneOf(request, id)).scene;
+  expect(plan.walls.length).toBeGreaterThan(0);
+  expect(plan.standees.length).toBeGreaterThan(1);
+  expect(plan.walls.length + plan.standees.length).toBe(count - 2);
+  expect(plan.standees.map(({ matte }) => matte)).toEqual(mattes.map(({ id: matte }) => matte));
   // Within three hundredths of where it was measured to lie.
   expect(Math.abs(plan.horizon.left - before.horizon.left)).toBeLessThan(0.03);
   for (let i = 0; i < count - 1; i++) await page.keyboard.press('Control+z');

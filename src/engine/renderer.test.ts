@@ -396,15 +396,18 @@ describe('renderer', () => {
   it.each([
     ['whole walls', undefined],
     ['walls that end at a matte', 'half'],
-  ])('casts all shadows, of every kind of light and %s, with kernels as with their twins', async (_, until) => {
-    const built = builtScene();
-    const walls = built.plan.walls.map((wall) => ({ ...wall, until }));
-    const scene = { ...built, plan: { ...built.plan, walls } };
-    const fast = await show(spyRenderer(true).renderer, scene);
-    expect(largestDifference(fast, await show(spyRenderer(false).renderer, scene))).toBeLessThanOrEqual(1);
-    const bare = { ...scene, plan: { ...scene.plan, walls: [], decks: [], standees: [] } };
-    expect(largestDifference(fast, await show(spyRenderer().renderer, bare))).toBeGreaterThan(10);
-  });
+  ])(
+    'casts all shadows, of every kind of light and %s, with kernels as with their twins',
+    async (_, until) => {
+      const built = builtScene();
+      const walls = built.plan.walls.map((wall) => ({ ...wall, until }));
+      const scene = { ...built, plan: { ...built.plan, walls } };
+      const fast = await show(spyRenderer(true).renderer, scene);
+      expect(largestDifference(fast, await show(spyRenderer(false).renderer, scene))).toBeLessThanOrEqual(1);
+      const bare = { ...scene, plan: { ...scene.plan, walls: [], decks: [], standees: [] } };
+      expect(largestDifference(fast, await show(spyRenderer().renderer, bare))).toBeGreaterThan(10);
+    },
+  );
 
   it('ends a wall at a matte', async () => {
     const { renderer } = spyRenderer();

@@ -14,7 +14,13 @@ export const flags = (cv: OpenCv) =>
     | 'CV_8UC3'
     | 'GC_INIT_WITH_MASK'
     | 'DIST_L2'
-    | 'CC_STAT_AREA',
+    | 'CC_STAT_AREA'
+    | 'MORPH_RECT'
+    | 'MORPH_BLACKHAT'
+    | 'MORPH_TOPHAT'
+    | 'MORPH_OPEN'
+    | 'MORPH_CLOSE'
+    | 'THRESH_BINARY',
     number
   >;
 

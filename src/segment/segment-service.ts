@@ -1,5 +1,6 @@
 import type { PlatePoint } from '@/core/plan/camera';
 import type { EdgeStroke } from '@/core/matte/pass';
+import type { UprightThing } from '@/core/plan/guess-posts';
 import type { PlateLine } from '@/core/plan/vanishing-point';
 import type { Alike } from '@/core/fixture/twins';
 import { findAlike, type Sample } from './find-alike';
@@ -8,6 +9,7 @@ import type { OpenCv } from './opencv';
 import type { Picture } from './picture';
 import { straightLines } from './straight-lines';
 import { traceEdges, type EdgeTrace } from './trace-edge';
+import { uprightThings } from './upright-things';
 
 /** What the segmentation's worker does, for one plate. */
 export function createSegmentService(ready: Promise<{ cv: OpenCv }>) {
@@ -32,6 +34,11 @@ export function createSegmentService(ready: Promise<{ cv: OpenCv }>) {
     async straightLines(): Promise<PlateLine[]> {
       const { cv } = await ready;
       return straightLines(cv, opened());
+    },
+    /** The thin upright things of the plate. */
+    async uprightThings(): Promise<UprightThing[]> {
+      const { cv } = await ready;
+      return uprightThings(cv, opened());
     },
     /** Places of the plate that look like a part of it. */
     async findAlike(sample: Sample): Promise<Alike[]> {

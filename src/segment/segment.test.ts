@@ -8,6 +8,7 @@ import { findAlike } from './find-alike';
 import { createSegmentService } from './segment-service';
 import { straightLines } from './straight-lines';
 import { traceEdges } from './trace-edge';
+import { uprightThings } from './upright-things';
 
 let cv: OpenCv;
 beforeAll(async () => {
@@ -83,6 +84,64 @@ describe('straightLines', () => {
     const slope = ((b.v - a.v) * HEIGHT) / ((b.u - a.u) * WIDTH);
     expect(slope).toBeCloseTo(0.25, 1);
     expect(straightLines(cv, { width: WIDTH, height: HEIGHT, rgb: rgb.fill(80) })).toEqual([]);
+  });
+});
+
+describe('uprightThings', () => {
+  /** Two dark posts and one light one on grey, a slab too broad for a post, and a thin level bar. */
+  const bars = [
+    { x: 60, y: 90, w: 6, h: 60, tone: 30 },
+    { x: 140, y: 60, w: 8, h: 110, tone: 40 },
+    { x: 220, y: 100, w: 6, h: 50, tone: 220 },
+    { x: 280, y: 60, w: 60, h: 110, tone: 30 },
+    { x: 20, y: 30, w: 300, h: 6, tone: 30 },
+  ];
+  const [width, height] = [400, 260];
+  const streetOf = (paint: (x: number, y: number) => number): Picture => ({
+    width,
+    height,
+    rgb: Uint8Array.from({ length: 3 * width * height }, (_, i) =>
+      paint(Math.floor(i / 3) % width, Math.floor(i / 3 / width)),
+    ),
+  });
+  const spans = (found: ReturnType<typeof uprightThings>) =>
+    found.map(({ outline }) => {
+      const us = outline.map(({ u }) => Math.round(u * width));
+      const vs = outline.map(({ v }) => Math.round(v * height));
+      return { left: Math.min(...us), right: Math.max(...us), top: Math.min(...vs), foot: Math.max(...vs) };
+    });
+
+  it('finds posts, dark and light, from top to foot, and nothing broad, level or plain', () => {
+    const picture = streetOf(
+      (x, y) =>
+        bars.find((bar) => x >= bar.x && x < bar.x + bar.w && y >= bar.y && y < bar.y + bar.h)?.tone ?? 120,
+    );
+    const found = spans(uprightThings(cv, picture));
+    for (const { x, y, w, h } of bars.slice(0, 3)) {
+      const own = found.filter(({ left, right }) => right > x - 4 && left < x + w + 4);
+      expect(own.length).toBeGreaterThan(0);
+      for (const { left, right, top, foot } of own) {
+        expect([left, right]).toEqual([x, x + w]);
+        expect(Math.abs(top - y)).toBeLessThanOrEqual(1);
+        expect(Math.abs(foot - y - h)).toBeLessThanOrEqual(1);
+      }
+    }
+    expect(found.every(({ left }) => left < 250)).toBe(true);
+    expect(
+      uprightThings(
+        cv,
+        streetOf(() => 90),
+      ),
+    ).toEqual([]);
+  });
+
+  it('takes fine upright texture for none', () => {
+    expect(
+      uprightThings(
+        cv,
+        streetOf((x, y) => (x % 6 < 3 && y % 24 < 16 ? 60 : 160)),
+      ),
+    ).toEqual([]);
   });
 });
 

@@ -1,12 +1,14 @@
 import { horizonAt } from '@/core/plan/ground';
 import type { PlatePoint } from '@/core/plan/camera';
 import type { CoveragePicture } from '@/engine/render-assets';
-import type { GroundPlan, Scene } from '@/core/scene/schema';
+import type { GuessedPost } from '@/core/plan/guess-posts';
+import type { GroundPlan, Matte, Scene } from '@/core/scene/schema';
 import { cameraOf } from '@/core/picture/camera-of';
 import { placeOnStalk } from '@/core/plan/place-on-stalk';
 import type { PlateLine } from '@/core/plan/vanishing-point';
 import { RANGES } from '@/core/scene/ranges';
 import { freeName } from './fixture-actions';
+import { newMatte, newPass } from './matte-actions';
 
 type Wall = GroundPlan['walls'][number];
 type Standee = GroundPlan['standees'][number];
@@ -93,4 +95,14 @@ export function lowestOf({ width, height, data }: CoveragePicture): PlatePoint |
     if (left >= 0) return { u: (left + right + 1) / 2 / width, v: (y + 1) / height };
   }
   return undefined;
+}
+
+/** A post that was guessed, as a matte and the standee that it is: round, and not creased. */
+export function newPost(scene: Scene, { outline, foot }: GuessedPost): { matte: Matte; standee: Standee } {
+  const matte: Matte = {
+    ...newMatte(scene, 'outline'),
+    name: freeName('Post', scene.mattes),
+    passes: [{ ...newPass('outline'), kind: 'outline', points: outline }],
+  };
+  return { matte, standee: { ...newStandee(scene, matte, foot), roundness: 1, crease: 0 } };
 }

@@ -1,6 +1,7 @@
 import { wrap, type Remote } from 'comlink';
 import type { EdgeStroke } from '@/core/matte/pass';
 import type { PlatePoint } from '@/core/plan/camera';
+import type { UprightThing } from '@/core/plan/guess-posts';
 import type { PlateLine } from '@/core/plan/vanishing-point';
 import { wholeRegion } from '@/core/plane/region';
 import type { Scene } from '@/core/scene/schema';
@@ -24,6 +25,8 @@ export interface Segmenter {
   brush: (asset: string | undefined, strokes: readonly EdgeStroke[]) => Promise<string>;
   /** The straight edges of the plate. */
   straightLines: () => Promise<PlateLine[]>;
+  /** The thin upright things of the plate. */
+  uprightThings: () => Promise<UprightThing[]>;
   /** Places of the plate that look like a part of it. */
   findAlike: (sample: Sample) => Promise<Alike[]>;
   traceFrom: (place: PlatePoint) => Promise<void>;
@@ -98,6 +101,7 @@ export function createSegmenter({ asset: plateAsset, ...size }: Scene['plate']):
       return kept;
     },
     straightLines: () => asked((service) => service.straightLines()),
+    uprightThings: () => asked((service) => service.uprightThings()),
     findAlike: (sample) => asked((service) => service.findAlike(sample)),
     traceFrom: (place) => asked((service) => service.traceFrom(place)),
     traceTo: (place) => asked((service) => service.traceTo(place)),

@@ -6,6 +6,7 @@ import { simplifyPath } from '../plane/simplify-path';
 import { streetLamp, testCircuit } from '../../../test/street';
 import { createCamera, project, type PlatePoint } from './camera';
 import { guessHorizon } from './guess-horizon';
+import { guessPosts } from './guess-posts';
 import { guessWalls } from './guess-walls';
 import { planFaults } from './plan-faults';
 import { popUpMesh } from './pop-up-mesh';
@@ -48,6 +49,43 @@ describe('a horizon from lines', () => {
   it('is not guessed where nothing leads to it', () => {
     expect(guessHorizon([], ASPECT)).toBeUndefined();
     expect(guessHorizon([STREET[0]], ASPECT)).toBeUndefined();
+  });
+});
+
+describe('guessPosts', () => {
+  const [width, height] = [200, 130];
+  /** All under the horizon is ground, but for a house on the right. */
+  const ground = Float32Array.from({ length: width * height }, (_, i) =>
+    Math.floor(i / width) / height > 0.47 && i % width < 150 ? 1 : 0,
+  );
+  const post = (x: number, y: number, tall: number, half = 0.06) => ({
+    outline: [seen(x - half, y, tall), seen(x + half, y, tall), seen(x + half, y, 0), seen(x - half, y, 0)],
+  });
+  const guess = (...things: { outline: PlatePoint[] }[]) =>
+    guessPosts(things, { width, height, ground }, CAMERA, SETTINGS.horizon);
+
+  it('takes what stands on the ground and has the size of a post', () => {
+    const [found] = guess(post(-1, 6, 1));
+    expect(found.foot.u).toBeCloseTo(seen(-1, 6, 0).u, 2);
+    expect(found.foot.v).toBeCloseTo(seen(-1, 6, 0).v, 3);
+    expect(guess(post(-1, 6, 0.1))).toEqual([]);
+    expect(guess(post(-1, 6, 2, 0.8))).toEqual([]);
+  });
+
+  it('leaves what hangs on a house, ends over the horizon, or is covered by a larger one', () => {
+    expect(guess(post(3, 7, 1))).toEqual([]);
+    const [a, b, c] = [seen(-1, 20, 6), seen(-0.9, 20, 6), seen(-0.9, 20, 3)];
+    expect(guess({ outline: [a, b, c] })).toEqual([]);
+    expect(guess(post(-1, 6, 1), post(-1, 6, 1.8))).toHaveLength(1);
+    expect(guess(post(-1, 6, 1), post(-2, 8, 1))).toHaveLength(2);
+  });
+
+  it('guesses a bounded number, and never anything but numbers', () => {
+    const many = Array.from({ length: 60 }, (_, k) => post(-3 + k / 15, 9, 1, 0.02));
+    const found = guess(...many);
+    expect(found.length).toBeGreaterThan(3);
+    expect(found.length).toBeLessThanOrEqual(16);
+    expect(found.every(({ foot }) => Number.isFinite(foot.u) && Number.isFinite(foot.v))).toBe(true);
   });
 });
 

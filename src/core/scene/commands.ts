@@ -126,6 +126,15 @@ export const addSurface = <Kind extends SurfaceKind>(
   },
 });
 
+/** Adds a standee together with the matte that it is. */
+export const standUp = (matte: Matte, standee: GroundPlan['standees'][number]): Command => ({
+  label: `Stand up ${standee.name}`,
+  apply: ({ mattes, plan }) => {
+    mattes.push(matte);
+    plan.standees.push(standee);
+  },
+});
+
 /** Sets values of a surface of the ground plan. */
 export const setSurface = <Kind extends SurfaceKind>(
   label: string,

@@ -185,12 +185,7 @@ function seenCoverage(
 }
 
 /** A prefiltered coverage at a place of the plate, between its pixels and levels, its edges held. */
-function coverageAt(
-  { width, height, levels }: SeenCoverage,
-  u: number,
-  v: number,
-  level: number,
-): number {
+function coverageAt({ width, height, levels }: SeenCoverage, u: number, v: number, level: number): number {
   const x = Math.min(width - 1, Math.max(0, u * width - 0.5));
   const y = Math.min(height - 1, Math.max(0, v * height - 0.5));
   const [x0, y0] = [Math.floor(x), Math.floor(y)];

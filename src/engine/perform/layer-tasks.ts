@@ -28,7 +28,7 @@ export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Vi
       ...refs,
       levels: floats(refs.levels, SOFT_LEVELS * refs.width * refs.height),
     });
-    const endings = Object.entries(ends).map(([matte, refs]) => [matte, opened(refs)]);
+    const endings = Object.entries(ends).map(([matte, refs]) => [matte, opened(refs)] as const);
     return { walls, decks, standees: standees.map(opened), ends: Object.fromEntries(endings) };
   }
 

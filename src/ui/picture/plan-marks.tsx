@@ -2,6 +2,7 @@
 
 import { useRef, type KeyboardEvent, type RefObject } from 'react';
 import { cameraOf } from '@/core/picture/camera-of';
+import type { PlatePoint } from '@/core/plan/camera';
 import type { PlateLine } from '@/core/plan/vanishing-point';
 import { wallPieces } from '@/core/plan/wall-pieces';
 import { wallGrid } from '@/core/plan/wall-grid';
@@ -52,6 +53,9 @@ export function PlanMarks({ box, trail }: { box: Box; trail: RefObject<SVGPathEl
   );
 }
 
+/** How far below a guess its number stands, CSS pixels. */
+const NUMBER_BELOW = 14;
+
 /** What was guessed and waits to be taken, and what is being measured. */
 function GuessMarks({ box }: { box: Box }) {
   const guess = useView((view) => view.guess);
@@ -59,7 +63,14 @@ function GuessMarks({ box }: { box: Box }) {
   const measured = useView((view) => view.measured);
   const line = ([a, b]: PlateLine) =>
     `M${a.u * box.width} ${a.v * box.height}L${b.u * box.width} ${b.v * box.height}`;
-  const { horizon, walls = [] } = guess ?? {};
+  const { horizon, walls = [], posts = [] } = guess ?? {};
+  const around = (outline: PlatePoint[]) =>
+    `M${outline.map(({ u, v }) => `${u * box.width} ${v * box.height}`).join('L')}Z`;
+  const number = (id: string, { u, v }: PlatePoint, n: number) => (
+    <text key={id} className={classes.guessNumber} x={u * box.width} y={v * box.height + NUMBER_BELOW}>
+      {n}
+    </text>
+  );
   const level =
     horizon &&
     line([
@@ -68,7 +79,16 @@ function GuessMarks({ box }: { box: Box }) {
     ]);
   return (
     <>
-      <path className={classes.guess} d={[level ?? '', ...walls.map(({ foot }) => line(foot))].join('')} />
+      <path
+        className={classes.guess}
+        d={[
+          level ?? '',
+          ...walls.map(({ foot }) => line(foot)),
+          ...posts.map(({ outline }) => around(outline)),
+        ].join('')}
+      />
+      {walls.map(({ id, foot: [a, b] }, i) => number(id, { u: (a.u + b.u) / 2, v: (a.v + b.v) / 2 }, i + 1))}
+      {posts.map(({ id, foot }, i) => number(id, foot, i + 1))}
       {parallel && <path className={classes.measure} d={line(parallel)} />}
       {measured && <path className={classes.measure} d={line(measured)} />}
     </>

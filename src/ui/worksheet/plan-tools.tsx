@@ -4,11 +4,13 @@ import { Button } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useState } from 'react';
 import { useStore } from 'zustand';
-import { addSurface, setPlan } from '@/core/scene/commands';
+import { addSurface, setPlan, standUp } from '@/core/scene/commands';
 import { RANGES, type Range } from '@/core/scene/ranges';
+import { MOST_MATTES } from '@/core/scene/matte-schema';
 import { MOST_SURFACES } from '@/core/scene/plan-schema';
-import { eyeHeightFor, guessedWall, heightOf } from '@/state/plan-actions';
-import { guessPlan, type PlanGuess } from '@/state/plan-guess';
+import { eyeHeightFor, guessedWall, heightOf, newPost } from '@/state/plan-actions';
+import { guessPlan, type PlanClues, type PlanGuess } from '@/state/plan-guess';
+import type { Segmenter } from '@/state/segmenter';
 import { NumberRow } from '../controls/number-row';
 import { TakeOrLeave } from '../controls/take-or-leave';
 import { useScene, useSession, useView } from '../editor/editor-context';
@@ -67,6 +69,13 @@ export function PlanTools() {
   );
 }
 
+const isEmpty = ({ horizon, walls, posts }: PlanGuess) => !horizon && walls.length + posts.length === 0;
+
+const clues = async ({ straightLines, uprightThings }: Segmenter): Promise<PlanClues> => ({
+  lines: await straightLines(),
+  things: await uprightThings(),
+});
+
 /** Guesses the plan from the plate's edges; what is found waits for the person. */
 function useGuess() {
   const { segmenter, readout, scene: store } = useSession();
@@ -76,12 +85,13 @@ function useGuess() {
   return async () => {
     if (!land) return;
     const { scene } = store.getState();
-    const guess = await find(async () => guessPlan(scene, await segmenter.straightLines(), land));
+    const guess = await find(async () => guessPlan(scene, await clues(segmenter), land));
     if (!guess) return;
-    if (guess.horizon || guess.walls.length > 0) return setView({ guess });
+    if (!isEmpty(guess)) return setView({ guess });
     notifications.show({
       color: 'yellow',
-      message: 'No horizon and no walls stand out in this photo. Drag the ends of the horizon by hand.',
+      message:
+        'No horizon, no walls and no posts stand out in this photo. Drag the ends of the horizon by hand.',
     });
   };
 }
@@ -93,10 +103,17 @@ function Guesses() {
   const run = useScene((state) => state.run);
   const { scene: store } = useSession();
   if (!guess) return null;
-  const { horizon, walls } = guess;
+  const { horizon, walls, posts } = guess;
 
   function leave(next: PlanGuess): void {
-    setView({ guess: next.horizon || next.walls.length > 0 ? next : undefined });
+    setView({ guess: isEmpty(next) ? undefined : next });
+  }
+  const withoutPost = (id: string) => ({ ...guess, posts: posts.filter((post) => post.id !== id) });
+  function takePost(post: PlanGuess['posts'][number]): void {
+    const { scene } = store.getState();
+    if (scene.plan.standees.length >= MOST_SURFACES || scene.mattes.length >= MOST_MATTES) return;
+    const { matte, standee } = newPost(scene, post);
+    run(standUp(matte, standee));
   }
   const withoutWall = (id: string) => ({ ...guess, walls: walls.filter((wall) => wall.id !== id) });
   function takeHorizon(): void {
@@ -126,6 +143,9 @@ function Guesses() {
         {walls.map((wall, i) =>
           item(wall.id, `guessed wall ${i + 1}`, () => takeWall(wall), withoutWall(wall.id)),
         )}
+        {posts.map((post, i) =>
+          item(post.id, `guessed post ${i + 1}`, () => takePost(post), withoutPost(post.id)),
+        )}
       </ul>
       <div className={classes.actions}>
         <Button
@@ -134,6 +154,7 @@ function Guesses() {
           onClick={() => {
             takeHorizon();
             walls.forEach(takeWall);
+            posts.forEach(takePost);
             setView({ guess: undefined });
           }}
         >
