@@ -139,7 +139,7 @@ describe('uprightThings', () => {
     expect(
       uprightThings(
         cv,
-        streetOf((x, y) => (x % 6 < 3 && y % 24 < 16 ? 60 : 160)),
+        streetOf((x) => (x % 4 < 2 ? 60 : 160)),
       ),
     ).toEqual([]);
   });
