@@ -53,7 +53,7 @@ function put(out: usize, codes: usize, r: i32, g: i32, b: i32): void {
 
 /**
  * Mixes rows of a region into RGBA bytes. `width` is at least 4; the last pixels of a row are done twice where it is no
- * multiple of 4. `params`: ambient, light of the mist r, g, b, toe, inset, mist per metre. `codes`: `codeSteps` bytes.
+ * multiple of 4. `params`: gain on land, light of the mist r, g, b, toe, inset, mist per metre, gain on the sky. `codes`: `codeSteps` bytes.
  */
 export function mixRows(
   out: usize,
@@ -64,6 +64,7 @@ export function mixRows(
   nightG: usize,
   nightB: usize,
   distance: usize,
+  land: usize,
   layers: usize,
   layerCount: i32,
   params: usize,
@@ -80,6 +81,8 @@ export function mixRows(
   const toe = splatAt(params, 16);
   const inset = splatAt(params, 20);
   const perMetre = splatAt(params, 24);
+  const sky = splatAt(params, 28);
+  const overSky = f32x4.sub(ambient, sky);
   const hazy = load<f32>(params, 24) > 0;
   const keep = f32x4.sub(ONE, inset);
   const perKeep = f32x4.div(ONE, keep);
@@ -120,9 +123,10 @@ export function mixRows(
           addedB = f32x4.add(addedB, f32x4.mul(source, splatAt(layer, SOURCE_WEIGHTS + 8)));
         }
       }
-      let sceneR = f32x4.add(f32x4.mul(ambient, v128.load(nightR + at)), f32x4.mul(r, lightR));
-      let sceneG = f32x4.add(f32x4.mul(ambient, v128.load(nightG + at)), f32x4.mul(g, lightG));
-      let sceneB = f32x4.add(f32x4.mul(ambient, v128.load(nightB + at)), f32x4.mul(b, lightB));
+      const own = f32x4.add(sky, f32x4.mul(overSky, v128.load(land + at)));
+      let sceneR = f32x4.add(f32x4.mul(own, v128.load(nightR + at)), f32x4.mul(r, lightR));
+      let sceneG = f32x4.add(f32x4.mul(own, v128.load(nightG + at)), f32x4.mul(g, lightG));
+      let sceneB = f32x4.add(f32x4.mul(own, v128.load(nightB + at)), f32x4.mul(b, lightB));
       if (hazy) {
         const clear = fading(f32x4.mul(perMetre, v128.load(distance + at)));
         const veil = f32x4.sub(ONE, clear);

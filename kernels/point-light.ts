@@ -10,6 +10,8 @@ const ONE = f32x4.splat(1);
 const LANES = f32x4(0, 1, 2, 3);
 
 const GRAZING = f32x4.splat(0.01);
+/** Twin of CUTOFF_SOFT: one over it. */
+const PER_CUTOFF = f32x4.splat(50);
 /** Square of OWN_SHEEN.alpha, and what is left of 1. */
 const A2 = f32x4.splat(0.1296);
 const REST = f32x4.splat(0.8704);
@@ -66,7 +68,7 @@ function angle(y: v128, x: v128): v128 {
 /**
  * Adds a source's spill and air to rows of a region. `width` is at least 4. `params`: ray at the first pixel's middle
  * (3), ray step to the right (3), ray step down (3), source place from the eye (3), spill candela, air candela over
- * 4 pi, squared radius, radius, where it faces (3), and 1 where it shines evenly. Planes begin at the region's first
+ * 4 pi, squared radius, radius, where it faces (3), 1 where it shines evenly, its focus and its cut-off. Planes begin at the region's first
  * pixel; `from` and `to` count its rows. `occluders`: what casts shadows, or 0.
  */
 export function addPointLight(
@@ -98,6 +100,8 @@ export function addPointLight(
   const facesY = v128.load32_splat(params + 68);
   const facesZ = v128.load32_splat(params + 72);
   const even = v128.load32_splat(params + 76);
+  const focus = <i32>load<f32>(params + 80);
+  const cutoff = v128.load32_splat(params + 84);
   const inversePi = f32x4.splat(0.3183098862);
   const inAir = load<f32>(params + 52) > 0;
 
@@ -156,7 +160,13 @@ export function addPointLight(
           f32x4.mul(known, f32x4.sub(ONE, unturned)),
           f32x4.div(f32x4.mul(f32x4.pmax(ZERO, turned), unturned), distance),
         );
-        const sent = f32x4.add(even, f32x4.max(ZERO, f32x4.neg(f32x4.div(leaving, distance))));
+        let ahead = f32x4.max(ZERO, f32x4.neg(f32x4.div(leaving, distance)));
+        for (let k = 0; k < focus; k++) ahead = f32x4.mul(ahead, ahead);
+        const under = f32x4.add(
+          f32x4.mul(f32x4.add(cutoff, f32x4.div(lz, distance)), PER_CUTOFF),
+          f32x4.splat(0.5),
+        );
+        const sent = f32x4.add(even, f32x4.mul(ahead, f32x4.min(ONE, f32x4.max(ZERO, under))));
         lit = f32x4.div(
           f32x4.mul(f32x4.mul(f32x4.mul(onLand, spillCandela), sent), cosine),
           d2,

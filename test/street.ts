@@ -1,7 +1,7 @@
 import { kelvinGel } from '@/core/fixture/defaults';
 import type { Region } from '@/core/plane/region';
 import type { CubeLut } from '@/core/grade/cube-lut';
-import { newScene, PLAIN_GRIP } from '@/core/scene/new-scene';
+import { newScene, PLAIN_FIXTURE, PLAIN_GRIP } from '@/core/scene/new-scene';
 import type { Circuit, Fixture, Scene } from '@/core/scene/schema';
 import type { RenderAssets } from '@/engine/render-assets';
 import type { Size } from '@/engine/sizes';
@@ -42,6 +42,8 @@ export function streetLamp(id: string, u: number, more: Partial<Fixture> = {}): 
     path: [],
     interior: 0.4,
     standOff: 0.05,
+    aim: { u, v: 0.75 },
+    ...PLAIN_FIXTURE,
     ...more,
   };
 }
@@ -54,6 +56,7 @@ export function testCircuit(id: string, more: Partial<Circuit> = {}): Circuit {
     level: 0,
     lampLevel: 0,
     spillLevel: 0,
+    warmth: 0,
     grip: { ...PLAIN_GRIP },
     muted: false,
     solo: false,

@@ -1,5 +1,5 @@
 import { FIXTURE_KINDS, kelvinGel } from '@/core/fixture/defaults';
-import { newScene, PLAIN_GRIP } from '@/core/scene/new-scene';
+import { newScene, PLAIN_FIXTURE, PLAIN_GRIP } from '@/core/scene/new-scene';
 import { sunShadowMatte } from '@/state/matte-actions';
 import type { Circuit, Fixture, GroundPlan, Scene } from '@/core/scene/schema';
 
@@ -226,7 +226,15 @@ export interface Notes {
   fixtures: Noted[];
 }
 
-const PLAIN = { spill: 0, bars: 0, barGlow: 0, interior: 0, standOff: 0, gel: kelvinGel(2850) } as const;
+const PLAIN = {
+  ...PLAIN_FIXTURE,
+  spill: 0,
+  bars: 0,
+  barGlow: 0,
+  interior: 0,
+  standOff: 0,
+  gel: kelvinGel(2850),
+};
 
 function notedFixture(circuit: string, noted: Noted): Fixture {
   const kind = KIND[noted.kind];
@@ -234,7 +242,7 @@ function notedFixture(circuit: string, noted: Noted): Fixture {
   const [at, foot] = [place(noted.centre), place(noted.foot_point)];
   const path = kind === 'globe' ? [] : (noted.outline ?? noted.polyline ?? []).map(place);
   const size = noted.radius_fraction_of_width ?? 0.003;
-  const own = { id: noted.name, name: noted.name, circuit, kind, at, foot, path, heart, halo };
+  const own = { id: noted.name, name: noted.name, circuit, kind, at, foot, aim: foot, path, heart, halo };
   return { ...PLAIN, ...own, size, lumens: kind === 'tube' ? lumens : noted.lumens };
 }
 
@@ -307,6 +315,7 @@ export function enteredScene(
     level: 0,
     lampLevel: 0,
     spillLevel: 0,
+    warmth: 0,
     grip: { ...PLAIN_GRIP },
     muted: false,
     solo: false,

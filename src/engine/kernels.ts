@@ -7,7 +7,7 @@ import { HOLD_MIDDLE } from '@/core/night/highlight-hold';
 import type { Weights } from '@/core/picture/weights';
 import type { Camera } from '@/core/plan/camera';
 import type { Region } from '@/core/plane/region';
-import type { PointLight } from '@/core/spill/point-light';
+import { NO_CUTOFF, type PointLight } from '@/core/spill/point-light';
 import { OCCLUDER_BYTES, writeOccluders } from './occluder-block';
 import type {
   BaseRefs,
@@ -85,8 +85,15 @@ export function createKernels(
 
   return {
     mostLayers: Math.floor((TABLES - LAYERS) / LAYER_BYTES),
-    mixRows(out, { plate, night, distance }, layers, { ambient, mist, layers: weights }, width, rows) {
-      params.set([ambient, ...mist.color, FILM.toe, FILM.inset, mist.perMetre]);
+    mixRows(
+      out,
+      { plate, night, distance, land },
+      layers,
+      { ambient, sky, mist, layers: weights },
+      width,
+      rows,
+    ) {
+      params.set([ambient, ...mist.color, FILM.toe, FILM.inset, mist.perMetre, sky]);
       layers.forEach(({ spill, air, source, sourceRows }, k) => {
         const at = scratch + LAYERS + k * LAYER_BYTES;
         new Uint32Array(memory.buffer, at, 5).set([spill, air, source, sourceRows.from, sourceRows.to]);
@@ -102,6 +109,7 @@ export function createKernels(
         night.g,
         night.b,
         distance,
+        land,
         scratch + LAYERS,
         layers.length,
         scratch + PARAMS,
@@ -163,11 +171,13 @@ export function createKernels(
         light.place[1],
         light.place[2] - eyeHeight,
         light.spillCandela,
-        light.airCandela / (4 * Math.PI),
+        light.focus === undefined ? light.airCandela / (4 * Math.PI) : 0,
         light.radius * light.radius,
         light.radius,
         ...(light.facing ?? [0, 0, 0]),
         light.facing ? (light.even ?? 0) : 1,
+        light.focus ?? 0,
+        light.cutoff ?? NO_CUTOFF,
       ]);
       const block = writeOccluders(memory, scratch + TABLES, occluders, camera, light);
       exports.addPointLight(

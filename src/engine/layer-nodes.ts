@@ -1,5 +1,5 @@
 import { fixtureLights } from '@/core/fixture/fixture-lights';
-import { sourceBounds, visibleSource } from '@/core/fixture/visible-source';
+import { sourceBounds, visibleSources } from '@/core/fixture/visible-source';
 import type { Camera } from '@/core/plan/camera';
 import { wallPieces } from '@/core/plan/wall-pieces';
 import { regionKey, wholeRegion } from '@/core/plane/region';
@@ -54,7 +54,7 @@ export function createLayerNodes(
     const { refs } = await plateNode(plate.asset, wholeRegion(width, height), signal);
     const small = views.plateAt(refs, width, height);
     const walls = wallPieces(camera, plan.walls);
-    return fixtures.flatMap((fixture) => visibleSource(camera, walls, fixture, small) ?? []);
+    return fixtures.flatMap((fixture) => visibleSources(camera, walls, fixture, small));
   }
 
   /** What the surfaces that fixtures light give on, found on the small copy. */

@@ -375,6 +375,20 @@ describe('renderer', () => {
         lumens: 400,
       }),
       streetLamp('side', 1.4, { kind: 'offstage' }),
+      streetLamp('car', 0.3, {
+        kind: 'headlamps',
+        path: [place(0.28, 0.62), place(0.34, 0.62)],
+        foot: place(0.31, 0.66),
+        aim: place(0.6, 0.9),
+        lumens: 600,
+      }),
+      streetLamp('lantern', 0.2, { kind: 'lantern', bars: 0.8, lumens: 900 }),
+      streetLamp('fire', 0.8, { kind: 'fire', at: place(0.8, 0.66), foot: place(0.8, 0.7), seed: 3 }),
+      streetLamp('strand', 0.5, {
+        kind: 'strand',
+        path: [place(0.2, 0.25), place(0.8, 0.25)],
+        ...{ lumens: 25, count: 12, sag: 0.1, size: 0.003 },
+      }),
     ]);
     return {
       ...base,
@@ -386,7 +400,7 @@ describe('renderer', () => {
         standees: [standee],
         sunShadow: { matte: 'half', lift: 0.5 },
       },
-      desk: { ...base.desk, moon: 0 },
+      desk: { ...base.desk, sky: -1.5, moon: 0, haze: 1 },
       circuits: [
         testCircuit('street', { grip: { dark: 0.2, bright: 0.7, darkShare: 0.3, brightShare: 1.4 } }),
       ],

@@ -95,8 +95,8 @@ export function createRenderer(
     const survey = (await surveyNode(request, signal)).refs;
     const plate = (await evenNode(request, signal)).refs;
     const night = (await nightNode(request, plate, signal)).refs;
-    const { distance } = (await reliefNode(request, camera, signal)).refs;
-    const base = { plate, night, distance };
+    const { distance, land } = (await reliefNode(request, camera, signal)).refs;
+    const base = { plate, night, distance, land };
     const lit = litLayers(scene);
     const layers: LayerRefs[] = [];
     for (const layer of lit) layers.push(await grippedNode(request, camera, layer, signal));

@@ -121,6 +121,7 @@ export interface BaseRefs {
   plate: PlateRefs;
   night: PlateRefs;
   distance: PlaneRef;
+  land: PlaneRef;
 }
 
 /** Work for one worker: plain data, planes as offsets into the shared arena. */

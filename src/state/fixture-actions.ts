@@ -1,21 +1,26 @@
-import { FIXTURE_KINDS, kelvinGel, type FixtureKind } from '@/core/fixture/defaults';
+import { FIXTURE_KINDS, kelvinGel, TAIL_RED, type FixtureKind } from '@/core/fixture/defaults';
 import { placeFixture } from '@/core/fixture/place-fixture';
 import { metresPerWidth, placeOnStalk, footForHeight } from '@/core/plan/place-on-stalk';
-import { project, type PlatePoint } from '@/core/plan/camera';
+import { project, type Camera, type PlatePoint } from '@/core/plan/camera';
 import { groundPoint } from '@/core/plan/ground';
 import { wallPieces } from '@/core/plan/wall-pieces';
 import { rectangleBetween, wallAt } from '@/core/plan/wall-at';
 import { simplifyPath } from '@/core/plane/simplify-path';
 import { RANGES, type Range } from '@/core/scene/ranges';
 import { MOST_POINTS, type Circuit, type Fixture, type Scene } from '@/core/scene/schema';
-import { PLAIN_GRIP } from '@/core/scene/new-scene';
+import { PLAIN_FIXTURE, PLAIN_GRIP } from '@/core/scene/new-scene';
 import { cameraOf } from '@/core/picture/camera-of';
 
 /** How a new fixture of a kind is called on its circuit. */
 const NOUNS: Record<Fixture['kind'], string> = {
   globe: 'lamp',
+  lantern: 'lantern',
   pane: 'pane',
   tube: 'tube',
+  strand: 'strand',
+  headlamps: 'headlamps',
+  tails: 'tail lamps',
+  fire: 'fire',
   offstage: 'light offstage',
 };
 
@@ -37,6 +42,7 @@ export function newCircuit(scene: Scene): Circuit {
     level: 0,
     lampLevel: 0,
     spillLevel: 0,
+    warmth: 0,
     grip: { ...PLAIN_GRIP },
     muted: false,
     solo: false,
@@ -76,11 +82,14 @@ export function newFixture(
   const own = FIXTURE_KINDS[kind];
   const camera = cameraOf(scene);
   const foot = footOf(scene, own, at);
+  // A click lights one lamp of a pair.
+  const way = path.length === 0 && (kind === 'headlamps' || kind === 'tails') ? [at] : path;
   const place = placeOnStalk(camera, at, foot);
   const neighbour = scene.fixtures.findLast(
     (fixture) => fixture.circuit === circuit.id && fixture.kind === kind,
   );
-  const { lumens, heart, halo, interior, standOff } = own;
+  const { lumens, heart, halo, interior, standOff, bars } = own;
+  const gel = kind === 'tails' ? TAIL_RED : kelvinGel(own.kelvin);
   return {
     id: crypto.randomUUID(),
     kind,
@@ -88,14 +97,36 @@ export function newFixture(
     circuit: circuit.id,
     at,
     foot,
-    path,
+    path: way,
     size: hold(own.radius / metresPerWidth(camera, at, place), RANGES.size),
-    gel: neighbour?.gel ?? kelvinGel(own.kelvin),
-    ...{ lumens, heart, halo, interior, standOff },
+    gel: neighbour?.gel ?? gel,
+    ...{ lumens, heart, halo, interior, standOff, bars },
+    ...PLAIN_FIXTURE,
+    ...(kind === 'strand' ? strandAlong(camera, path) : {}),
+    aim: kind === 'headlamps' || kind === 'tails' ? towardEye(camera, foot) : foot,
     spill: 0,
-    bars: 0,
     barGlow: 0.4,
   };
+}
+
+/** Vehicle lamps first shine to a place on the ground this share of the way from the eye to them. */
+const AIMED = 0.55;
+
+/** A place on the ground between the eye and a foot. */
+function towardEye(camera: Camera, foot: PlatePoint): PlatePoint {
+  const [x, y] = groundPoint(camera, foot);
+  return project(camera, [AIMED * x, AIMED * y, 0]) ?? foot;
+}
+
+/** Bulbs of a strand hang about so many to a path's length as wide as the plate, and no fewer; how deep it hangs. */
+const STRAND = { perWidth: 60, least: 4, sag: 0.08 } as const;
+
+function strandAlong({ aspect }: Camera, path: readonly PlatePoint[]) {
+  const long = path
+    .slice(1)
+    .reduce((sum, { u, v }, i) => sum + Math.hypot(u - path[i].u, (v - path[i].v) / aspect), 0);
+  const count = Math.max(STRAND.least, Math.round(STRAND.perWidth * long));
+  return { count: Math.min(RANGES.count.max, count), sag: STRAND.sag };
 }
 
 /** The middle of a path's extent. */
@@ -109,6 +140,19 @@ export function paneAcross(scene: Scene, from: PlatePoint, to: PlatePoint): Plat
   const camera = cameraOf(scene);
   return rectangleBetween(camera, wallPieces(camera, scene.plan.walls), from, to);
 }
+
+/** Kinds that are lit by a drag from one place to another, and of them those that a click lights too. */
+const DRAGGED: readonly Fixture['kind'][] = ['pane', 'strand', 'headlamps', 'tails'];
+export const isDragged = (kind: Fixture['kind']) => DRAGGED.includes(kind);
+export const isClicked = (kind: Fixture['kind']) => kind !== 'pane' && kind !== 'strand' && kind !== 'tube';
+
+/** What a drag lights: a pane across it, or the two lamps or the ends of a strand. */
+export const pathAcross = (
+  scene: Scene,
+  kind: Fixture['kind'],
+  from: PlatePoint,
+  to: PlatePoint,
+): PlatePoint[] => (kind === 'pane' ? paneAcross(scene, from, to) : [from, to]);
 
 /** A drawn stroke's points within this are one straight line, fraction of the width. */
 const STRAIGHT = 0.0012;

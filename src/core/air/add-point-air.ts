@@ -8,7 +8,7 @@ import type { PointLight } from '../spill/point-light';
  * single scattering of a point source in closed form, `I / (4 pi h) [atan((T - t0) / h) + atan(t0 / h)]` with h the
  * distance of the source from the ray, t0 the foot of that perpendicular and T the surface (after Sun, Ramamoorthi,
  * Narasimhan and Nayar 2005, without extinction). The two arc tangents are one angle: that under which the source sees
- * the ray. Times the scattering coefficient per metre it is cd/m2.
+ * the ray. A light with a focus is left to `addBeamAir`. Times the scattering coefficient per metre it is cd/m2.
  *
  * `out` and `reach` have one float per pixel of `region`.
  */
@@ -19,7 +19,7 @@ export function addPointAir(
   region: Region,
   light: PointLight,
 ): void {
-  if (light.airCandela === 0) return;
+  if (light.airCandela === 0 || light.focus !== undefined) return;
   const { corner, across, down, eyeHeight } = camera;
   const [px, py, pz] = [light.place[0], light.place[1], light.place[2] - eyeHeight];
   const soft = light.radius * light.radius;

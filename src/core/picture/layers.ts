@@ -1,3 +1,4 @@
+import { variedPane } from '../fixture/varied-panes';
 import { PLAIN_GRIP } from '../scene/new-scene';
 import { RANGES } from '../scene/ranges';
 import type { Circuit, Fixture, Gel, Moon, Scene } from '../scene/schema';
@@ -13,7 +14,7 @@ export interface Layer {
 
 /** The circuit that stands for the moon: the desk's own fader dims it, and nobody mutes it. */
 const MOON_CIRCUIT = {
-  ...{ id: 'moon', name: 'Moon', lampLevel: 0, spillLevel: 0, muted: false, solo: true },
+  ...{ id: 'moon', name: 'Moon', lampLevel: 0, spillLevel: 0, warmth: 0, muted: false, solo: true },
   grip: PLAIN_GRIP,
 } as const;
 
@@ -29,9 +30,13 @@ const gelKey = (gel: Gel) => (gel.from === 'kelvin' ? `${gel.kelvin}` : gel.colo
 /** The layers of a scene: the moon's, then those of lamps in the order of its circuits and fixtures. */
 export function layersOf(scene: Scene): Layer[] {
   const layers = new Map<string, Layer>();
+  const shown = scene.fixtures.flatMap((own) => {
+    const fixture = variedPane(own);
+    return fixture ? [{ id: own.circuit, fixture }] : [];
+  });
   for (const circuit of scene.circuits) {
-    for (const fixture of scene.fixtures) {
-      if (fixture.circuit !== circuit.id) continue;
+    for (const { id, fixture } of shown) {
+      if (id !== circuit.id) continue;
       const key = `${circuit.id} ${gelKey(fixture.gel)}`;
       const layer = layers.get(key);
       if (layer) layer.fixtures.push(fixture);

@@ -21,10 +21,12 @@ export interface BasePlanes {
   night: RgbPlanes;
   /** Way through haze, metres. */
   distance: Float32Array;
+  /** Coverage by land; the rest is sky. */
+  land: Float32Array;
 }
 
 /**
- * The sum, developed: `film(clear * (ambient + plate * spill) + mist + air + source)` as display codes with full alpha.
+ * The sum, developed: `film(clear * (night + plate * spill) + mist + air + source)` as display codes with full alpha.
  *
  * @param out RGBA codes, 4 * width * height: bytes, or 16-bit words with matching `codes`
  * @param layers planes beside `weights.layers`
@@ -79,12 +81,12 @@ type ChannelRow = { light: Float32Array; added: Float32Array };
 
 function developRow(
   out: Uint8ClampedArray | Uint16Array,
-  { plate, night, distance }: BasePlanes,
+  { plate, night, distance, land }: BasePlanes,
   first: number,
   red: ChannelRow,
   green: ChannelRow,
   blue: ChannelRow,
-  { ambient, mist }: Weights,
+  { ambient, sky, mist }: Weights,
   codes: Uint16Array,
   opaque: number,
 ): void {
@@ -99,12 +101,11 @@ function developRow(
     const i = first + x;
     const clear = Math.exp(-mist.perMetre * distance[i]);
     const veil = 1 - clear;
-    const sr =
-      clear * (ambient * night.r[i] + plate.r[i] * red.light[x]) + veil * mist.color[0] + red.added[x];
+    const own = sky + (ambient - sky) * land[i];
+    const sr = clear * (own * night.r[i] + plate.r[i] * red.light[x]) + veil * mist.color[0] + red.added[x];
     const sg =
-      clear * (ambient * night.g[i] + plate.g[i] * green.light[x]) + veil * mist.color[1] + green.added[x];
-    const sb =
-      clear * (ambient * night.b[i] + plate.b[i] * blue.light[x]) + veil * mist.color[2] + blue.added[x];
+      clear * (own * night.g[i] + plate.g[i] * green.light[x]) + veil * mist.color[1] + green.added[x];
+    const sb = clear * (own * night.b[i] + plate.b[i] * blue.light[x]) + veil * mist.color[2] + blue.added[x];
     const into = inset * (wr * sr + wg * sg + wb * sb);
     const dr = develop(keep * sr + into);
     const dg = develop(keep * sg + into);

@@ -56,7 +56,9 @@ describe('pictureWeights', () => {
   it('dims a circuit by its stops in spill, air and source alike, and by the master', () => {
     const at = (level: number, master = 0) =>
       weigh(
-        scene([circuit('a', { level })], [fixture('1', 'a')], { desk: { ambient: 0, moon: -10, master } }),
+        scene([circuit('a', { level })], [fixture('1', 'a')], {
+          desk: { ambient: 0, sky: 0, moon: -10, haze: 0, master },
+        }),
       ).layers[0];
     for (const part of ['spill', 'air', 'source'] as const) {
       expect(at(-2)[part][0]).toBeCloseTo(at(0)[part][0] / 4, 9);
@@ -92,16 +94,21 @@ describe('mixPicture', () => {
     g: Float32Array.of(value[1]),
     b: Float32Array.of(value[2]),
   });
-  const dark: Weights = { ambient: 0, mist: { color: [1, 1, 1], perMetre: 0 }, layers: [] };
+  const dark: Weights = { ambient: 0, sky: 0, mist: { color: [1, 1, 1], perMetre: 0 }, layers: [] };
   const planes = (spill: number, air: number, source: number): LayerPlanes => ({
     spill: Float32Array.of(spill),
     air: Float32Array.of(air),
     source: Float32Array.of(source),
     sourceRows: { from: 0, to: 1 },
   });
-  const mix = (plate: number[], layers: LayerPlanes[], weights: Weights, distance = 10) => {
+  const mix = (plate: number[], layers: LayerPlanes[], weights: Weights, distance = 10, land = 1) => {
     const out = new Uint8ClampedArray(4);
-    const base = { plate: rgb(plate), night: rgb(plate), distance: Float32Array.of(distance) };
+    const base = {
+      plate: rgb(plate),
+      night: rgb(plate),
+      distance: Float32Array.of(distance),
+      land: Float32Array.of(land),
+    };
     mixPicture(out, base, layers, weights, codes, { from: 0, to: 1 });
     return [...out];
   };
@@ -113,12 +120,26 @@ describe('mixPicture', () => {
     const weights: Weights = {
       ...dark,
       ambient: 0.1,
+      sky: 0.1,
       layers: [{ spill: [1, 0.5, 0.25], air: [0.1, 0, 0], source: [0, 0.2, 0] }],
     };
     const [r, g, b, alpha] = mix([0.4, 0.4, 0.4], layers, weights);
     const expected = developed([0.4 * 2.1 + 0.05, 0.4 * 1.1 + 0.05, 0.4 * 0.6]);
     [r, g, b].forEach((code, c) => expect(Math.abs(code - expected[c])).toBeLessThanOrEqual(1));
     expect(alpha).toBe(255);
+  });
+
+  it('dims the sky apart from the land', () => {
+    const weights = { ...dark, ambient: 0.2, sky: 0.05 };
+    const grey = (light: number) => developed([light, light, light]);
+    for (const [land, gain] of [
+      [1, 0.2],
+      [0, 0.05],
+      [0.5, 0.125],
+    ]) {
+      const [code] = mix([0.4, 0.4, 0.4], [], weights, 10, land);
+      expect(Math.abs(code - grey(0.4 * gain)[0])).toBeLessThanOrEqual(1);
+    }
   });
 
   it('shows no light on a black surface: spill is not glow', () => {
@@ -129,6 +150,7 @@ describe('mixPicture', () => {
   it('fades what lies far into the haze, and leaves the light in the air and of lamps alone', () => {
     const weights: Weights = {
       ambient: 1,
+      sky: 1,
       mist: { color: [0.02, 0.03, 0.05], perMetre: 0.01 },
       layers: [{ spill: [1, 1, 1], air: [0, 0, 0], source: [0.5, 0.5, 0.5] }],
     };

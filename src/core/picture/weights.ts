@@ -32,8 +32,9 @@ export function lightPerLux({ exposure, hour }: Pick<Night, 'exposure' | 'hour'>
 
 /** What the parts of a picture are multiplied by before they are added. */
 export interface Weights {
-  /** Gain on the night's base. */
+  /** Gains on the night's base, of land and of sky. */
   ambient: number;
+  sky: number;
   mist: Mist;
   layers: LayerWeights[];
 }
@@ -63,14 +64,15 @@ export function pictureWeights(scene: Scene, layers: readonly Layer[], middle: n
   const perNit = (Math.PI * perLux * middle) / MIDDLE_GREY;
   const ambient = faderGain(desk.ambient);
   const glow = HAZE_LIGHT * ambient * 2 ** (night.exposure + night.hazeGlow);
-  const haze = THICKEST_HAZE * night.haze ** 2;
+  const haze = THICKEST_HAZE * night.haze ** 2 * faderGain(desk.haze);
   return {
     ambient,
+    sky: ambient * faderGain(desk.sky),
     mist: { color: times(blackbodyRgb(night.hazeKelvin, CAMERA_WHITE), glow), perMetre: haze },
     layers: layers.map(({ circuit, gel, moon }) => {
       const master = moon ? 1 : faderGain(desk.master);
       const lit = burns(circuit, scene) ? faderGain(circuit.level) * master : 0;
-      const color = times(gelColor(gel), lit);
+      const color = times(gelColor(gel, circuit.warmth), lit);
       const spill = faderGain(circuit.spillLevel);
       return {
         spill: times(color, spill * perLux),

@@ -209,6 +209,10 @@ export const BULB_KEYS: readonly (keyof Fixture)[] = [
   'barGlow',
   'interior',
   'standOff',
+  'seed',
+  'vary',
+  'unlit',
+  'curtains',
 ];
 
 /** Takes a fixture away, and its circuit with the last one on it. */

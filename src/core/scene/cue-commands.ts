@@ -32,7 +32,8 @@ export const setDeskBetween = (label: string, from: Cue, to: Cue, share: number)
   label,
   apply: (scene) => {
     const cue = betweenCues(from, to, share);
-    Object.assign(scene.desk, { ambient: cue.ambient, moon: cue.moon, master: cue.master });
+    const { ambient, sky, moon, haze, master } = cue;
+    scene.desk = { ambient, sky, moon, haze, master };
     for (const { id, ...levels } of cue.circuits) {
       const circuit = scene.circuits.find((c) => c.id === id);
       if (circuit) Object.assign(circuit, levels, { solo: false });

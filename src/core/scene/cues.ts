@@ -7,8 +7,8 @@ export function cueOf({ desk, circuits }: Scene, id: string, name: string): Cue 
     id,
     name,
     ...desk,
-    circuits: circuits.map(({ id: circuit, level, lampLevel, spillLevel, muted }) => ({
-      ...{ id: circuit, level, lampLevel, spillLevel, muted },
+    circuits: circuits.map(({ id: circuit, level, lampLevel, spillLevel, warmth, muted }) => ({
+      ...{ id: circuit, level, lampLevel, spillLevel, warmth, muted },
     })),
   };
 }
@@ -38,13 +38,16 @@ export function betweenCues(from: Cue, to: Cue, share: number): Cue {
       level: share <= 0 ? other.level : share >= 1 ? circuit.level : level(a, b),
       lampLevel: level(other.lampLevel, circuit.lampLevel),
       spillLevel: level(other.spillLevel, circuit.spillLevel),
+      warmth: other.warmth + Math.min(1, Math.max(0, share)) * (circuit.warmth - other.warmth),
       muted: share <= 0 ? other.muted : share >= 1 ? circuit.muted : other.muted && circuit.muted,
     };
   });
   return {
     ...to,
     ambient: level(from.ambient, to.ambient),
+    sky: level(from.sky, to.sky),
     moon: level(from.moon, to.moon),
+    haze: level(from.haze, to.haze),
     master: level(from.master, to.master),
     circuits: [...met, ...before.values()],
   };

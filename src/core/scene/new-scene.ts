@@ -12,6 +12,13 @@ export const FIRST_MOON: Moon = { azimuth: -120, elevation: 40, kelvin: 4150 };
 /** All parts take all of the light. */
 export const PLAIN_GRIP: Grip = { dark: 0.1, bright: 0.6, darkShare: 1, brightShare: 1 };
 
+/** What a fixture has that says nothing yet. */
+export const PLAIN_FIXTURE = {
+  ...{ seed: 0, vary: 0, unlit: 0, curtains: 0, count: 0, sag: 0 },
+  breaks: [] as number[],
+  dead: [] as number[],
+};
+
 /** An untouched scene around a plate: no fixture burns, the ground plan is a guess. */
 export function newScene(title: string, plate: Scene['plate'], lens?: number): Scene {
   return {
@@ -35,6 +42,6 @@ export function newScene(title: string, plate: Scene['plate'], lens?: number): S
     circuits: [],
     cues: [],
     moon: { ...FIRST_MOON },
-    desk: { ambient: 0, moon: RANGES.level.min, master: 0 },
+    desk: { ambient: 0, sky: 0, moon: RANGES.level.min, haze: 0, master: 0 },
   };
 }

@@ -45,6 +45,8 @@ export const RANGES = {
   deckHeight: { min: -20, max: 50, step: 0.05, unit: 'm', decimals: 2 },
   standOff: { min: 0, max: 2, step: 0.01, unit: 'm', decimals: 2 },
   gripShare: { min: 0, max: 2, step: 0.01, unit: '', decimals: 2 },
+  count: { min: 0, max: 200, step: 1, unit: '', decimals: 0 },
+  warmth: { min: -150, max: 150, step: 5, unit: 'mired', decimals: 0 },
   azimuth: { min: -180, max: 180, step: 1, unit: '°', decimals: 0 },
   elevation: { min: 1, max: 90, step: 1, unit: '°', decimals: 0 },
   eyeHeight: { min: 0.2, max: 50, step: 0.01, unit: 'm', decimals: 2 },

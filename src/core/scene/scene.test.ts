@@ -178,7 +178,7 @@ describe('parseScene', () => {
     const path = Array.from({ length: points }, () => ({ u: 0.5, v: 0.5 }));
     scene.fixtures[0] = { ...scene.fixtures[0], kind, path };
     expect(() => parseScene(scene)).toThrow(
-      /a pane has too few corners, or a tube too few points|fixtures\[0\]\.path/,
+      /a fixture has too few points on its path|fixtures\[0\]\.path/,
     );
   });
 

@@ -6,7 +6,7 @@ import { nightSchema } from './night-schema';
 import { deckSchema, MOST_SURFACES, standeeSchema, wallSchema } from './plan-schema';
 
 /** Names a scene file's version; see `upgrade.ts` for older ones. */
-export const SCENE_VERSION = 5;
+export const SCENE_VERSION = 6;
 
 /** Most fixtures that one scene holds. */
 export const MOST_FIXTURES = 500;
@@ -24,10 +24,30 @@ const gelSchema = object({
 export const MOST_POINTS = 400;
 
 /** Kinds of fixtures. */
-export const KINDS = ['globe', 'pane', 'tube', 'offstage'] as const;
+export const KINDS = [
+  'globe',
+  'lantern',
+  'pane',
+  'tube',
+  'strand',
+  'headlamps',
+  'tails',
+  'fire',
+  'offstage',
+] as const;
 
 /** Fewest points of a kind's path; kinds that are not named have none. */
-const FEWEST_POINTS: Partial<Record<(typeof KINDS)[number], number>> = { pane: 3, tube: 2 };
+export const FEWEST_POINTS: Partial<Record<(typeof KINDS)[number], number>> = {
+  pane: 3,
+  tube: 2,
+  strand: 2,
+  headlamps: 1,
+  tails: 1,
+};
+
+/** Whole numbers of a kind, such as places in a path. */
+const wholes = (most: number) =>
+  array(number().strict().required().integer().min(0).max(most)).required().max(MOST_POINTS);
 
 const fixtureSchema = object({
   id: id(),
@@ -36,7 +56,9 @@ const fixtureSchema = object({
   circuit: id(),
   at: platePoint(),
   foot: platePoint(),
-  /** The outline of a pane, or the way of a tube, as it is seen. */
+  /** Where on the ground vehicle lamps shine to. */
+  aim: platePoint(),
+  /** The outline of a pane, the way of a tube or a strand, or the lamps of a pair, as they are seen. */
   path: array(platePoint()).required().max(MOST_POINTS),
   /** Radius of the glass as a fraction of the plate's width. */
   size: ranged('size'),
@@ -54,6 +76,18 @@ const fixtureSchema = object({
   interior: ranged('strength'),
   /** How far a tube stands off from what is behind it, metres. */
   standOff: ranged('standOff'),
+  /** Which of many ways a fire looks, or panes of one bulb differ. */
+  seed: number().strict().required().integer().min(0).max(9999),
+  /** How far panes of one bulb differ in level, gel and interior; what share of them is dark; how far curtains are drawn. */
+  vary: ranged('strength'),
+  unlit: ranged('strength'),
+  curtains: ranged('strength'),
+  /** Bulbs along a strand, none for one at every point of its path; how deep it hangs, over its span. */
+  count: ranged('count'),
+  sag: ranged('strength'),
+  /** Points of a tube's path at which another piece of it begins, and the pieces that are dead. */
+  breaks: wholes(MOST_POINTS),
+  dead: wholes(MOST_POINTS),
   /** Fixtures of one bulb share what their kind makes of it: one is set, and all are. */
   bulb: id().optional(),
   /** The matte of what stands in front of it: it hides the lamp and its halo. */
@@ -66,7 +100,7 @@ const fixtureSchema = object({
 })
   .noUnknown()
   .required()
-  .test('path', 'a pane has too few corners, or a tube too few points', (fixture) => {
+  .test('path', 'a fixture has too few points on its path', (fixture) => {
     const fewest = FEWEST_POINTS[fixture.kind] ?? 0;
     return (fixture.path?.length ?? 0) >= fewest;
   });
@@ -89,6 +123,8 @@ const circuitSchema = object({
   level: ranged('level'),
   lampLevel: ranged('level'),
   spillLevel: ranged('level'),
+  /** Shift of all its gels, mired: warmer above 0. */
+  warmth: ranged('warmth'),
   grip: gripSchema,
   muted: boolean().strict().required(),
   solo: boolean().strict().required(),
@@ -103,7 +139,9 @@ const cueSchema = object({
   id: id(),
   name: name(),
   ambient: ranged('level'),
+  sky: ranged('level'),
   moon: ranged('level'),
+  haze: ranged('level'),
   master: ranged('level'),
   /** The circuits as they were; one that is new since then is left as it is. */
   circuits: array(
@@ -112,6 +150,7 @@ const cueSchema = object({
       level: ranged('level'),
       lampLevel: ranged('level'),
       spillLevel: ranged('level'),
+      warmth: ranged('warmth'),
       muted: boolean().strict().required(),
     })
       .noUnknown()
@@ -191,7 +230,14 @@ export const sceneSchema = object({
     .required(),
   /** Remembered states of the desk. */
   cues: array(cueSchema).required().max(MOST_CUES).test('unique', 'two cues have the same id', unique),
-  desk: object({ ambient: ranged('level'), moon: ranged('level'), master: ranged('level') })
+  /** Faders that belong to no circuit, stops: the night's own light, the sky over it, the moon, the haze, and all lamps. */
+  desk: object({
+    ambient: ranged('level'),
+    sky: ranged('level'),
+    moon: ranged('level'),
+    haze: ranged('level'),
+    master: ranged('level'),
+  })
     .noUnknown()
     .required(),
 })

@@ -1,6 +1,6 @@
 import { WHOLE_FRAME } from '../frame/frame';
 import { PLAIN_GRADE } from '../night/starting-night';
-import { FIRST_MOON, PLAIN_GRIP } from './new-scene';
+import { FIRST_MOON, PLAIN_FIXTURE, PLAIN_GRIP } from './new-scene';
 import { RANGES } from './ranges';
 
 /** A document of any version, as it was written. */
@@ -15,6 +15,7 @@ interface Versioned {
   fixtures?: object[];
   circuits?: object[];
   desk?: object;
+  cues?: { circuits: object[] }[];
 }
 
 interface OldPlan {
@@ -90,6 +91,28 @@ const STEPS: Record<number, (old: Versioned) => Versioned> = {
     cues: [],
     moon: { ...FIRST_MOON },
     ...(old.desk && { desk: { ...old.desk, moon: RANGES.level.min } }),
+  }),
+  // 6 added lanterns, vehicle lamps, strands and fires, panes that differ, tubes of pieces, warmth, and faders of sky and haze.
+  5: (old) => ({
+    ...old,
+    version: 6,
+    ...(old.fixtures && {
+      fixtures: old.fixtures.map((fixture) => ({
+        ...fixture,
+        aim: { ...(fixture as { foot: object }).foot },
+        ...PLAIN_FIXTURE,
+      })),
+    }),
+    ...(old.circuits && { circuits: old.circuits.map((circuit) => ({ ...circuit, warmth: 0 })) }),
+    ...(old.cues && {
+      cues: old.cues.map((cue) => ({
+        ...cue,
+        sky: 0,
+        haze: 0,
+        circuits: cue.circuits.map((circuit) => ({ ...circuit, warmth: 0 })),
+      })),
+    }),
+    ...(old.desk && { desk: { ...old.desk, sky: 0, haze: 0 } }),
   }),
 };
 

@@ -2,7 +2,7 @@ import type { Camera } from '../plan/camera';
 import type { Relief } from '../plan/relief';
 import type { Region } from '../plane/region';
 import { ownSheen } from './own-sheen';
-import type { PointLight } from './point-light';
+import { belowCutoff, NO_CUTOFF, type PointLight } from './point-light';
 
 const INVERSE_PI = 1 / Math.PI;
 
@@ -13,7 +13,7 @@ export const GRAZING = 0.01;
  * Adds the illuminance of one small source to a plane of a region: `I max(0, n.l) / d^2`, lux, on land. Where a surface
  * stands upright and its turn is not known, the cosine is its mean over all turns that face the eye, which is
  * (horizontal length of l + n.l) / pi. Where it is known, the surface's own rough sheen is added. A light that faces
- * somewhere shines there by its own cosine.
+ * somewhere shines there by its own cosine, or by a power of it, under its cut-off.
  *
  * `out` and the relief's planes have one float per pixel of `region`.
  */
@@ -29,6 +29,7 @@ export function addPointSpill(
   const soft = light.radius * light.radius;
   const [fx, fy, fz] = light.facing ?? [0, 0, 0];
   const even = light.facing ? (light.even ?? 0) : 1;
+  const { focus = 0, cutoff = NO_CUTOFF } = light;
   const stepU = 1 / region.fullWidth;
   const u0 = (region.left + 0.5) * stepU;
   for (let y = 0; y < region.height; y++) {
@@ -61,7 +62,9 @@ export function addPointSpill(
         known = nl + ownSheen(nl, Math.max(GRAZING, -seen / ray), lv);
       }
       const cosine = known * (1 - unturned) + (Math.max(0, turned) * unturned) / distance;
-      const sent = even + Math.max(0, -(lx * fx + ly * fy + lz * fz) / distance);
+      let ahead = Math.max(0, -(lx * fx + ly * fy + lz * fz) / distance);
+      for (let k = 0; k < focus; k++) ahead *= ahead;
+      const sent = even + ahead * belowCutoff(cutoff, -lz / distance);
       out[i] += (relief.land[i] * light.spillCandela * sent * cosine) / d2;
     }
   }

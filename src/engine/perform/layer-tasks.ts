@@ -1,3 +1,4 @@
+import { addBeamAir } from '@/core/air/add-beam-air';
 import { addPointAir } from '@/core/air/add-point-air';
 import { createDisplayCodes } from '@/core/film/display-codes';
 import { addVisibleSource } from '@/core/fixture/visible-source';
@@ -55,12 +56,14 @@ export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Vi
     for (const light of lights) {
       if (quick) {
         quick.addPointLight(out, refs, camera, region, rows, light, occluders);
+        addBeamAir(air, land.reach, camera, part, light);
         continue;
       }
       const before = shades && spill.slice();
       if (shades) spill.fill(0);
       addPointSpill(spill, land, camera, part, light);
       addPointAir(air, land.reach, camera, part, light);
+      addBeamAir(air, land.reach, camera, part, light);
       if (!before || !shades) continue;
       occlude(spill, land, camera, part, light, shades);
       for (let i = 0; i < count; i++) spill[i] += before[i];
@@ -154,6 +157,7 @@ export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Vi
         plate: plateAt(base.plate, region.width, region.height),
         night: plateAt(base.night, region.width, region.height),
         distance: floats(base.distance, count),
+        land: floats(base.land, count),
       },
       layers.map(({ spill, air, source, sourceRows }) => ({
         spill: floats(spill, count),

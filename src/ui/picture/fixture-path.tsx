@@ -2,7 +2,7 @@
 
 import type { PlatePoint } from '@/core/plan/camera';
 import { setFixture } from '@/core/scene/commands';
-import type { Fixture } from '@/core/scene/schema';
+import { FEWEST_POINTS, type Fixture } from '@/core/scene/schema';
 import { middleOfPath } from '@/state/fixture-actions';
 import { useScene } from '../editor/editor-context';
 import { PlaceHandle } from './place-handle';
@@ -11,9 +11,6 @@ import classes from './picture.module.css';
 
 const SIZE = { grip: 9, knob: 3.5 };
 const NUDGE = { step: 0.001, coarse: 10 };
-
-/** Fewest points of a path. */
-const FEWEST: Partial<Record<Fixture['kind'], number>> = { pane: 3, tube: 2 };
 
 /** Paths with more points than this show no handles: they were drawn as one stroke. */
 const MOST_HANDLES = 24;
@@ -47,7 +44,9 @@ export function FixturePath({ fixture, box, chosen }: { fixture: Fixture; box: B
               )
             }
             onRemove={
-              path.length > FEWEST[kind]! ? () => run(set(path.filter((_, i) => i !== index))) : undefined
+              path.length > FEWEST_POINTS[kind]!
+                ? () => run(set(path.filter((_, i) => i !== index)))
+                : undefined
             }
           />
         ))}

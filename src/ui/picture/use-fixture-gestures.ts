@@ -3,17 +3,17 @@ import { useRef, type RefObject } from 'react';
 import type { PlatePoint } from '@/core/plan/camera';
 import { addCopies } from '@/core/scene/bulb-commands';
 import { MOST_FIXTURES } from '@/core/scene/schema';
-import { middleOfPath, paneAcross, tubeAlong } from '@/state/fixture-actions';
+import { isClicked, isDragged, middleOfPath, pathAcross, tubeAlong } from '@/state/fixture-actions';
 import { rowCopies } from '@/state/twins';
 import { useScene, useView } from '../editor/editor-context';
 import { useLightFixture } from '../editor/use-light-fixture';
 import { usePictureDrag } from './use-picture-drag';
 import { useStroke } from './use-stroke';
 
-/** Panes narrower than this are slips of the hand, fraction of the plate. */
+/** Drags shorter than this are slips of the hand, fraction of the plate. */
 const SLIP = 0.003;
 
-/** Gestures on the picture that light fixtures: a click, a drag across a pane, a stroke along a tube. */
+/** Gestures on the picture that light fixtures: a click, a drag across a pane or from lamp to lamp, a stroke along a tube. */
 export function useFixtureGestures(
   trail: RefObject<SVGPathElement | null>,
   pick: ((at: PlatePoint) => void) | undefined,
@@ -27,7 +27,7 @@ export function useFixtureGestures(
   const run = useScene((state) => state.run);
   const original = scene.fixtures.find(({ id }) => id === chosen);
   const rowEnd = useRef<PlatePoint>(undefined);
-  const pane = useRef<PlatePoint[]>([]);
+  const across = useRef<PlatePoint[]>([]);
   const straight = useRef(false);
 
   function light(at: PlatePoint, path?: PlatePoint[]): void {
@@ -56,9 +56,9 @@ export function useFixtureGestures(
         show([original.foot, ...copies.map(({ foot }) => foot)], false);
         return;
       }
-      if (kind !== 'pane' || pick) return;
-      pane.current = paneAcross(scene, from, to);
-      show(pane.current, true);
+      if (!isDragged(kind) || pick) return;
+      across.current = pathAcross(scene, kind, from, to);
+      show(across.current, kind === 'pane');
     },
     onEnd() {
       clear();
@@ -70,18 +70,18 @@ export function useFixtureGestures(
         setView({ rowing: undefined });
         return;
       }
-      const path = pane.current;
-      pane.current = [];
+      const path = across.current;
+      across.current = [];
       if (path.length === 0) return;
       const middle = middleOfPath(path);
       const wide = path.some(({ u }) => Math.abs(u - middle.u) > SLIP);
       const high = path.some(({ v }) => Math.abs(v - middle.v) > SLIP);
-      if (wide && high) light(middle, path);
+      if (kind === 'pane' ? wide && high : wide || high) light(middle, path);
     },
     onClick(at) {
       if (pick) pick(at);
       else if (rowing !== undefined) return;
-      else if (kind === 'pane') setView({ chosen: undefined });
+      else if (!isClicked(kind)) setView({ chosen: undefined });
       else light(at);
     },
   });

@@ -6,7 +6,7 @@ import { FIXTURE_KINDS } from '@/core/fixture/defaults';
 import { moveToCircuit, removeFixture, setCircuit, setFixture } from '@/core/scene/commands';
 import { RANGES, type Range } from '@/core/scene/ranges';
 import type { Circuit, Fixture } from '@/core/scene/schema';
-import { newCircuit, standingOf } from '@/state/fixture-actions';
+import { isDragged, newCircuit, standingOf } from '@/state/fixture-actions';
 import { useScene, useView } from '../editor/editor-context';
 import { useLightFixture } from '../editor/use-light-fixture';
 import { NumberRow, ratioScale } from '../controls/number-row';
@@ -39,10 +39,30 @@ type OwnRow = keyof typeof ROW_RANGES;
 const HINTS: Record<Fixture['kind'], string> = {
   globe:
     'Click a lamp’s glass in the picture to light it. Then drag its foot to where it stands on the ground.',
+  lantern:
+    'Click the middle of a lantern’s glass. Its straps stay dark where the plate is dark; its roof keeps light down.',
   pane: 'Drag across a window. On a wall of the ground plan its sides follow the wall.',
   tube: 'Draw along a tube; with Shift it runs straight. It stands off from the wall behind it.',
+  strand: 'Drag from one end of a strand to the other. Its bulbs hang evenly along it.',
+  headlamps:
+    'Drag from one headlamp to the other, or click a single one. Then drag the arrow on the ground to where they shine.',
+  tails: 'Drag from one tail lamp to the other, or click a single one. They face where the arrow points.',
+  fire: 'Click the middle of the flames, and drag the foot to where it burns.',
   offstage:
     'Click where a light hangs that is not in the picture, and drag it out of the frame: only what it lights is seen.',
+};
+
+/** What the button lights. */
+const IN_THE_MIDDLE: Record<Fixture['kind'], string> = {
+  globe: 'a globe',
+  lantern: 'a lantern',
+  pane: 'a pane',
+  tube: 'a tube',
+  strand: 'a strand',
+  headlamps: 'headlamps',
+  tails: 'tail lamps',
+  fire: 'a fire',
+  offstage: 'one offstage',
 };
 
 /** The lights: the chosen one's settings, or the gesture that lights the first. */
@@ -71,7 +91,7 @@ export function FixturesStep() {
             light(at, pathAround(kind, at));
           }}
         >
-          {`Light ${kind === 'offstage' ? 'one offstage' : `a ${kind}`} in the middle`}
+          {`Light ${IN_THE_MIDDLE[kind]} in the middle`}
         </Button>
       </div>
     </>
@@ -81,8 +101,8 @@ export function FixturesStep() {
 /** The path of a fixture that keys alone light. */
 function pathAround(kind: Fixture['kind'], { u, v }: PlatePoint): PlatePoint[] {
   const [across, down] = [0.03, 0.05];
-  if (kind === 'tube') return [-1, 1].map((side) => ({ u: u + side * across, v }));
-  if (kind !== 'pane') return [];
+  if (kind !== 'pane')
+    return isDragged(kind) || kind === 'tube' ? [-1, 1].map((side) => ({ u: u + side * across, v })) : [];
   return [
     [-1, -1],
     [1, -1],

@@ -1,7 +1,18 @@
 'use client';
 
 import { UnstyledButton } from '@mantine/core';
-import { IconArrowBarToLeft, IconBulb, IconTilde, IconWindow, type Icon } from '@tabler/icons-react';
+import {
+  IconArrowBarToLeft,
+  IconBulb,
+  IconCampfire,
+  IconCar,
+  IconCarSuv,
+  IconGrain,
+  IconLamp2,
+  IconTilde,
+  IconWindow,
+  type Icon,
+} from '@tabler/icons-react';
 import { FIXTURE_KINDS } from '@/core/fixture/defaults';
 import { KINDS, type Fixture } from '@/core/scene/schema';
 import { useView } from '../editor/editor-context';
@@ -9,8 +20,13 @@ import classes from './kind-tiles.module.css';
 
 const ICONS: Record<Fixture['kind'], Icon> = {
   globe: IconBulb,
+  lantern: IconLamp2,
   pane: IconWindow,
   tube: IconTilde,
+  strand: IconGrain,
+  headlamps: IconCar,
+  tails: IconCarSuv,
+  fire: IconCampfire,
   offstage: IconArrowBarToLeft,
 };
 
