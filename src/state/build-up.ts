@@ -1,3 +1,5 @@
+import { setDeskBetween } from '@/core/scene/cue-commands';
+import { runCommand } from '@/core/scene/command';
 import type { Scene } from '@/core/scene/schema';
 
 /** A scene in which only the first so many circuits burn, whatever is muted or soloed: one light after another from dark. */
@@ -6,6 +8,12 @@ export function builtUp(scene: Scene, count: number): Scene {
     ...scene,
     circuits: scene.circuits.map((circuit, k) => ({ ...circuit, solo: false, muted: k >= count })),
   };
+}
+
+/** A scene with the desk as a cue has it; as it is where there is no such cue. */
+export function underCue(scene: Scene, id: string): Scene {
+  const cue = scene.cues.find((own) => own.id === id);
+  return cue ? runCommand(scene, setDeskBetween('', cue, cue, 1)).scene : scene;
 }
 
 /** What a build-up shows at a step, in words. */

@@ -1,3 +1,4 @@
+import { paneGrid } from '@/core/fixture/pane-grid';
 import { rowOf, twinAt, type CopyPlace } from '@/core/fixture/copies';
 import { twinsOf, type Alike } from '@/core/fixture/twins';
 import { cameraOf } from '@/core/picture/camera-of';
@@ -5,7 +6,7 @@ import type { PlatePoint } from '@/core/plan/camera';
 import { RANGES } from '@/core/scene/ranges';
 import { MOST_FIXTURES, type Fixture, type Scene } from '@/core/scene/schema';
 import type { Sample } from '@/segment/find-alike';
-import { freeName } from './fixture-actions';
+import { freeName, middleOfPath } from './fixture-actions';
 
 /** How far around a lamp's glass its looks count, glass radii each way: with its cap and a little of what is around. */
 const AROUND = { across: 1.9, down: 2.4 } as const;
@@ -67,6 +68,24 @@ export const rowCopies = (scene: Scene, fixture: Fixture, end: PlatePoint, count
 export function besideCopy(scene: Scene, fixture: Fixture): Fixture[] {
   const by = Math.max(0.02, 3 * fixture.size);
   const aside = ({ u, v }: PlatePoint) => ({ u: u + by, v });
-  const { at, foot, size, path } = fixture;
-  return copiesOf(scene, fixture, [{ at: aside(at), foot: aside(foot), size, path: path.map(aside) }]);
+  const { at, foot, aim, size, path } = fixture;
+  const place = { at: aside(at), foot: aside(foot), aim: aside(aim), size, path: path.map(aside) };
+  return copiesOf(scene, fixture, [place]);
+}
+
+/** A pane parted into a grid of panes in its perspective, each with its share of the light. */
+export function gridOf(
+  scene: Scene,
+  fixture: Fixture,
+  columns: number,
+  rows: number,
+  gap: number,
+): Fixture[] {
+  const { foot, aim, size } = fixture;
+  const others = scene.fixtures.filter(({ id }) => id !== fixture.id);
+  const places = paneGrid(fixture.path, columns, rows, gap).map((path) => ({
+    ...{ path, at: middleOfPath(path), foot, aim, size },
+  }));
+  const lumens = Math.max(RANGES.lumens.min, fixture.lumens / places.length);
+  return copiesOf({ ...scene, fixtures: others }, { ...fixture, lumens }, places);
 }

@@ -60,12 +60,15 @@ export interface ViewState {
   probing: boolean;
   /** What the next gesture on the picture lights. */
   kind: Fixture['kind'];
+  /** What the next drag writes as a tube; nothing for a stroke. */
+  lettering: string;
   /** What looks like a fixture, and waits to be lit. */
   twins?: { of: string; found: Alike[] };
   /** How many copies the next drag lights in a row from the chosen fixture. */
   rowing?: number;
-  /** The chosen fixture. */
+  /** The chosen fixture, and others that are chosen with it. */
   chosen?: string;
+  also: readonly string[];
   /** The circuit that a new fixture goes on. */
   circuit?: string;
   /** The fixture under a drag, whose light is made apart. */
@@ -82,6 +85,8 @@ export interface ViewState {
   /** Only the first so many circuits are shown burning, and whether the next come on by themselves. */
   buildUp?: number;
   buildUpRuns: boolean;
+  /** A cue that is looked at for as long as it is held. */
+  cueHeld?: string;
   /** The next click on the picture picks a gel off it. */
   picking: boolean;
   set: (values: Partial<Omit<ViewState, 'set'>>) => void;
@@ -98,6 +103,8 @@ export function createViewStore(): ViewStore {
     day: false,
     buildUpRuns: false,
     kind: 'globe',
+    lettering: '',
+    also: [],
     picking: false,
     levelling: false,
     matteView: 'tint',
@@ -108,6 +115,11 @@ export function createViewStore(): ViewStore {
     probing: false,
     nightPart: 'light',
     popUp: false,
-    set: (values) => set(values),
+    // Whatever chooses one fixture lets go of the others.
+    set: (values) => set('chosen' in values ? { also: [], ...values } : values),
   }));
 }
+
+/** The ids of all fixtures that are chosen. */
+export const chosenIds = ({ chosen, also }: Pick<ViewState, 'chosen' | 'also'>): string[] =>
+  chosen === undefined ? [] : [chosen, ...also];

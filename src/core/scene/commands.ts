@@ -215,15 +215,6 @@ export const BULB_KEYS: readonly (keyof Fixture)[] = [
   'curtains',
 ];
 
-/** Takes a fixture away, and its circuit with the last one on it. */
-export const removeFixture = (id: string): Command => ({
-  label: 'Take away a fixture',
-  apply: (scene) => {
-    scene.fixtures = scene.fixtures.filter((f) => f.id !== id);
-    dropEmptyCircuits(scene);
-  },
-});
-
 /** Sets values of one circuit. */
 export const setCircuit = (label: string, id: string, values: Partial<Omit<Circuit, 'id'>>): Command => ({
   label,
@@ -245,7 +236,8 @@ export const moveToCircuit = (fixtureId: string, circuit: Circuit): Command => (
   },
 });
 
-function dropEmptyCircuits(scene: Scene): void {
+/** Takes away circuits that nothing is on. */
+export function dropEmptyCircuits(scene: Scene): void {
   scene.circuits = scene.circuits.filter(({ id }) => scene.fixtures.some((f) => f.circuit === id));
 }
 

@@ -8,7 +8,6 @@ import { patchScene, runCommand, type Command } from './command';
 import {
   addFixture,
   moveToCircuit,
-  removeFixture,
   renameScene,
   setCircuit,
   setDesk,
@@ -17,6 +16,7 @@ import {
   setNight,
   setPlan,
 } from './commands';
+import { removeFixtures } from './many-commands';
 import { advance, flip, stacksOf, type LogEntry } from './history';
 import { PLAIN_GRADE } from '../night/starting-night';
 import { newScene } from './new-scene';
@@ -41,7 +41,7 @@ const COMMANDS: Command[] = [
   setFixture('Power', 'one', { lumens: 800 }),
   setCircuit('Level', 'a', { level: -2 }),
   moveToCircuit('one', circuit('c')),
-  removeFixture('one'),
+  removeFixtures(['one']),
 ];
 
 describe('commands', () => {
@@ -78,7 +78,7 @@ describe('commands', () => {
   });
 
   it('drop a circuit with its last fixture', () => {
-    expect(runCommand(lit, removeFixture('one')).scene.circuits).toEqual([]);
+    expect(runCommand(lit, removeFixtures(['one'])).scene.circuits).toEqual([]);
   });
 });
 
@@ -177,9 +177,7 @@ describe('parseScene', () => {
     const scene = structuredClone(lit) as unknown as { fixtures: object[] };
     const path = Array.from({ length: points }, () => ({ u: 0.5, v: 0.5 }));
     scene.fixtures[0] = { ...scene.fixtures[0], kind, path };
-    expect(() => parseScene(scene)).toThrow(
-      /a fixture has too few points on its path|fixtures\[0\]\.path/,
-    );
+    expect(() => parseScene(scene)).toThrow(/a fixture has too few points on its path|fixtures\[0\]\.path/);
   });
 
   it('takes outlines of two points and strokes outside the picture: they cover nothing', () => {

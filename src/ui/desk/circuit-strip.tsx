@@ -1,10 +1,12 @@
 'use client';
 
 import { UnstyledButton } from '@mantine/core';
-import { memo, useState, type KeyboardEvent } from 'react';
+import { memo, useState, type DragEvent, type KeyboardEvent } from 'react';
 import { gelColor } from '@/core/fixture/gel-color';
 import { burns } from '@/core/picture/layers';
-import { setCircuit } from '@/core/scene/commands';
+import { moveToCircuit, setCircuit } from '@/core/scene/commands';
+import { moveCircuit } from '@/core/scene/many-commands';
+import { RANGES } from '@/core/scene/ranges';
 import type { Circuit, Scene } from '@/core/scene/schema';
 import { useScene, useView } from '../editor/editor-context';
 import { litCss } from './color-css';
@@ -13,8 +15,20 @@ import classes from './desk.module.css';
 
 type LevelName = 'level' | 'lampLevel' | 'spillLevel';
 
-/** A circuit on the desk: its dimmer, folding open into lamp and spill; mute and solo under the pointer and by key. */
-export const CircuitStrip = memo(function CircuitStrip({ circuit }: { circuit: Circuit }) {
+interface CircuitStripProps {
+  circuit: Circuit;
+  /** Its place on the desk. */
+  index: number;
+}
+
+/** What is dragged on the desk: circuits to another place, fixtures onto another circuit. */
+const DRAGGED = { circuit: 'application/x-sundew-circuit', fixture: 'application/x-sundew-fixture' } as const;
+
+/**
+ * A circuit on the desk: its dimmer, folding open into lamp, spill, warmth and its fixtures; mute and solo under the pointer
+ * and by key. Dragged by its name, or with Alt and an arrow key, it moves to another place.
+ */
+export const CircuitStrip = memo(function CircuitStrip({ circuit, index }: CircuitStripProps) {
   const change = useScene((state) => state.change);
   const run = useScene((state) => state.run);
   const setView = useView((view) => view.set);
@@ -23,7 +37,8 @@ export const CircuitStrip = memo(function CircuitStrip({ circuit }: { circuit: C
   const count = useScene(({ scene }) => fixturesOf(scene, circuit).length);
   const gel = useScene(({ scene }) => fixturesOf(scene, circuit)[0]?.gel);
   const lit = useScene(({ scene }) => burns(circuit, scene));
-  const color = litCss(gel ? gelColor(gel) : [1, 1, 1]);
+  const color = litCss(gel ? gelColor(gel, circuit.warmth) : [1, 1, 1]);
+  const [over, setOver] = useState(false);
   const { id, name, muted, solo } = circuit;
 
   const fader = (level: LevelName, label: string, caption?: string) => (
@@ -42,9 +57,29 @@ export const CircuitStrip = memo(function CircuitStrip({ circuit }: { circuit: C
   const toggleSolo = () => run(setCircuit(solo ? `${name}: end solo` : `${name}: solo`, id, { solo: !solo }));
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.target instanceof HTMLInputElement || event.ctrlKey || event.metaKey) return;
+    if (event.altKey && (event.key === 'ArrowLeft' || event.key === 'ArrowRight')) {
+      event.preventDefault();
+      event.stopPropagation();
+      run(moveCircuit(id, index + (event.key === 'ArrowLeft' ? -1 : 1)));
+    }
     if (event.key === 'm') mute();
     if (event.key === 's') toggleSolo();
   };
+
+  function onDragOver(event: DragEvent): void {
+    const { types } = event.dataTransfer;
+    if (!types.includes(DRAGGED.circuit) && !types.includes(DRAGGED.fixture)) return;
+    event.preventDefault();
+    setOver(true);
+  }
+  function onDrop(event: DragEvent): void {
+    setOver(false);
+    const [moved, fixture] = [DRAGGED.circuit, DRAGGED.fixture].map((kind) =>
+      event.dataTransfer.getData(kind),
+    );
+    if (moved && moved !== id) run(moveCircuit(moved, index));
+    if (fixture) run(moveToCircuit(fixture, circuit));
+  }
 
   return (
     <section
@@ -52,13 +87,31 @@ export const CircuitStrip = memo(function CircuitStrip({ circuit }: { circuit: C
       aria-label={`Circuit ${name}`}
       data-chosen={chosen || undefined}
       data-open={open || undefined}
-      onKeyDown={onKeyDown}
+      data-over={over || undefined}
+      onKeyDownCapture={onKeyDown}
       onPointerDown={() => setView({ circuit: id })}
+      onDragOver={onDragOver}
+      onDragLeave={() => setOver(false)}
+      onDrop={onDrop}
     >
       <div className={classes.faders}>
         {fader('level', '')}
         {open && fader('lampLevel', 'lamp level', 'lamp')}
         {open && fader('spillLevel', 'spill level', 'spill')}
+        {open && (
+          <StripFader
+            label={`${name} warmth`}
+            caption="warmth"
+            value={circuit.warmth}
+            range={RANGES.warmth}
+            color={color}
+            lit={lit}
+            onChange={(warmth) =>
+              change(`circuit ${id} warmth`, setCircuit(`${name}: warmth`, id, { warmth }))
+            }
+          />
+        )}
+        {open && <CircuitFixtures circuit={circuit} />}
       </div>
       <div className={classes.switches}>
         <UnstyledButton aria-pressed={muted} onClick={mute} aria-label={`Mute ${name}`}>
@@ -72,7 +125,9 @@ export const CircuitStrip = memo(function CircuitStrip({ circuit }: { circuit: C
         className={classes.name}
         aria-expanded={open}
         aria-label={`${name}, ${count} fixtures: lamp and spill apart`}
-        title="Fold open into lamp level and spill level"
+        title="Fold open into lamp, spill, warmth and fixtures; drag it to another place"
+        draggable
+        onDragStart={(event: DragEvent) => event.dataTransfer.setData(DRAGGED.circuit, id)}
         onClick={() => setOpen(!open)}
       >
         {name} <small>{count}</small>
@@ -83,3 +138,28 @@ export const CircuitStrip = memo(function CircuitStrip({ circuit }: { circuit: C
 
 const fixturesOf = (scene: Scene, circuit: Circuit) =>
   scene.fixtures.filter((fixture) => fixture.circuit === circuit.id);
+
+/** The fixtures of a circuit: chosen by a click, dragged onto another circuit. */
+function CircuitFixtures({ circuit }: { circuit: Circuit }) {
+  const scene = useScene((state) => state.scene);
+  const chosen = useView((view) => view.chosen);
+  const setView = useView((view) => view.set);
+  return (
+    <div className={classes.fixtures} role="group" aria-label={`Fixtures of ${circuit.name}`}>
+      {fixturesOf(scene, circuit).map(({ id, name }) => (
+        <UnstyledButton
+          key={id}
+          aria-pressed={id === chosen}
+          draggable
+          onDragStart={(event: DragEvent) => {
+            event.stopPropagation();
+            event.dataTransfer.setData(DRAGGED.fixture, id);
+          }}
+          onClick={() => setView({ chosen: id, step: 'fixtures' })}
+        >
+          {name}
+        </UnstyledButton>
+      ))}
+    </div>
+  );
+}

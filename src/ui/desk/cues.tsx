@@ -2,7 +2,7 @@
 
 import { ActionIcon, UnstyledButton } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
-import { useState } from 'react';
+import { useState, type KeyboardEvent } from 'react';
 import { addCue, removeCue, renameCue, setDeskBetween } from '@/core/scene/cue-commands';
 import { cueOf } from '@/core/scene/cues';
 import { RANGES } from '@/core/scene/ranges';
@@ -10,7 +10,7 @@ import { MOST_CUES, type Cue } from '@/core/scene/schema';
 import { freeName } from '@/state/fixture-actions';
 import { NameField } from '../controls/name-field';
 import { useFader } from '../controls/use-fader';
-import { useScene, useSession } from '../editor/editor-context';
+import { useScene, useSession, useView } from '../editor/editor-context';
 import { BuildUp } from './build-up';
 import classes from './desk.module.css';
 
@@ -19,6 +19,8 @@ export function Cues() {
   const { scene: store } = useSession();
   const cues = useScene(({ scene }) => scene.cues);
   const run = useScene((state) => state.run);
+  const held = useView((view) => view.cueHeld);
+  const setView = useView((view) => view.set);
   const [renaming, setRenaming] = useState<string>();
   /** The last two that were called, the newer last. */
   const [called, setCalled] = useState<string[]>([]);
@@ -28,6 +30,20 @@ export function Cues() {
     run(setDeskBetween(`Cue: ${cue.name}`, cue, cue, 1));
     setCalled((before) => [...before.filter((id) => id !== cue.id), cue.id].slice(-2));
   }
+
+  /** Shows a cue for as long as a pointer or a key is down on its button: to compare it with the desk as it stands. */
+  const letGo = () => setView({ cueHeld: undefined });
+  const holding = (id: string) => ({
+    onPointerDown: () => setView({ cueHeld: id }),
+    onPointerUp: letGo,
+    onPointerLeave: letGo,
+    onPointerCancel: letGo,
+    onBlur: letGo,
+    onKeyDown: (event: KeyboardEvent) => {
+      if (event.key === ' ' || event.key === 'Enter') setView({ cueHeld: id });
+    },
+    onKeyUp: letGo,
+  });
 
   function keep(): void {
     const { scene } = store.getState();
@@ -70,6 +86,15 @@ export function Cues() {
                 {cue.name}
               </UnstyledButton>
             )}
+            <UnstyledButton
+              className={classes.look}
+              aria-label={`Look at ${cue.name} while held`}
+              title="Held, it shows; let go, the desk is as it was"
+              aria-pressed={held === cue.id}
+              {...holding(cue.id)}
+            >
+              look
+            </UnstyledButton>
             <ActionIcon
               size={16}
               variant="transparent"

@@ -39,10 +39,12 @@ export function Desk() {
   return (
     <footer className={classes.desk} aria-label="Desk">
       {fader('ambient', 'Ambient', litCss(ambientGains(0, night.kelvin, night.tint), 0.4))}
+      {fader('sky', 'Sky', litCss([0.45, 0.62, 1.2], 0.3))}
       {fader('moon', 'Moon', litCss(blackbodyRgb(moon.kelvin, CAMERA_WHITE)), RANGES.level.min)}
+      {fader('haze', 'Haze', litCss(blackbodyRgb(night.hazeKelvin, CAMERA_WHITE), 0.3))}
       <span className={classes.divider} />
-      {circuits.map((circuit) => (
-        <CircuitStrip key={circuit.id} circuit={circuit} />
+      {circuits.map((circuit, index) => (
+        <CircuitStrip key={circuit.id} circuit={circuit} index={index} />
       ))}
       {circuits.length === 0 && (
         <p className={classes.empty}>

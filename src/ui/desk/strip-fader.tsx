@@ -1,7 +1,7 @@
 'use client';
 
 import type { CSSProperties } from 'react';
-import { RANGES } from '@/core/scene/ranges';
+import { RANGES, type Range } from '@/core/scene/ranges';
 import { NumberField } from '../controls/number-field';
 import { useFader } from '../controls/use-fader';
 import classes from './desk.module.css';
@@ -15,16 +15,19 @@ interface StripFaderProps {
   onChange: (value: number) => void;
   /** What a double click sets. */
   initial?: number;
+  /** What it sets, stops of light unless said otherwise. */
+  range?: Range;
   /** A short name under a fader that is one of several on its strip. */
   caption?: string;
 }
 
 /** One fader of the desk, in stops; at its lowest it is off. */
-export function StripFader({ label, value, color, lit, onChange, caption, initial = 0 }: StripFaderProps) {
-  const range = RANGES.level;
-  const off = value <= range.min;
-  const text = off ? 'off' : `${value > 0 ? '+' : ''}${value.toFixed(1)} stops`;
-  const { position, props } = useFader({
+export function StripFader(props: StripFaderProps) {
+  const { label, value, color, lit, onChange, caption, initial = 0, range = RANGES.level } = props;
+  // Only at the lowest of its stops light is off.
+  const off = range === RANGES.level && value <= range.min;
+  const text = off ? 'off' : `${value > 0 ? '+' : ''}${value.toFixed(range.decimals)} ${range.unit}`;
+  const { position, props: fader } = useFader({
     label,
     value,
     range,
@@ -41,14 +44,14 @@ export function StripFader({ label, value, color, lit, onChange, caption, initia
       data-lit={(lit && !off) || undefined}
     >
       <NumberField
-        label={`${label}, stops`}
+        label={`${label}, ${range.unit}`}
         value={value}
         range={{ ...range, unit: '' }}
         onChange={onChange}
         reads={off ? 'off' : undefined}
         className={classes.value}
       />
-      <div className={classes.track} {...props}>
+      <div className={classes.track} {...fader}>
         <div className={classes.slot} />
         <div className={classes.zero} style={{ bottom: `${100 * zero}%` }} />
         <div className={classes.throw} style={{ height: `${100 * position}%` }} />

@@ -6,9 +6,11 @@ import { openSession } from '@/state/open-session';
 import { Desk } from '../desk/desk';
 import { Picture } from '../picture/picture';
 import { Worksheet } from '../worksheet/worksheet';
+import { Deeds } from './deeds';
 import { EditorContext } from './editor-context';
 import { Header } from './header';
 import { SaveConflict } from './save-conflict';
+import { useCopyingKeys } from './use-copying';
 import { useEditorKeys } from './use-editor-keys';
 import classes from './editor.module.css';
 
@@ -25,6 +27,7 @@ export function Editor({ opened }: { opened: OpenScene }) {
 
 function EditorBody() {
   useEditorKeys();
+  useCopyingKeys();
   return (
     <div className={classes.editor}>
       <Header />
@@ -34,6 +37,7 @@ function EditorBody() {
       </div>
       <Desk />
       <SaveConflict />
+      <Deeds />
     </div>
   );
 }

@@ -1,17 +1,18 @@
 import { addFixture } from '@/core/scene/commands';
 import type { PlatePoint } from '@/core/plan/camera';
+import type { Fixture } from '@/core/scene/schema';
 import { newCircuit, newFixture } from '@/state/fixture-actions';
 import { useSession } from './editor-context';
 
 /** Lights a fixture of the kind that is at hand, on the circuit that was worked on last, and chooses it. */
-export function useLightFixture(): (at: PlatePoint, path?: PlatePoint[]) => void {
+export function useLightFixture(): (at: PlatePoint, path?: PlatePoint[], more?: Partial<Fixture>) => void {
   const session = useSession();
-  return (at, path = []) => {
+  return (at, path = [], more = {}) => {
     const { scene, run } = session.scene.getState();
     const view = session.view.getState();
     const circuit =
       scene.circuits.find(({ id }) => id === view.circuit) ?? scene.circuits.at(-1) ?? newCircuit(scene);
-    const fixture = newFixture(scene, view.kind, at, path, circuit);
+    const fixture = { ...newFixture(scene, view.kind, at, path, circuit), ...more };
     run(addFixture(fixture, circuit));
     view.set({ chosen: fixture.id, circuit: circuit.id });
   };

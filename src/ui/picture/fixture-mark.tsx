@@ -2,14 +2,17 @@
 
 import { memo, useEffect, useRef, type KeyboardEvent } from 'react';
 import type { PlatePoint } from '@/core/plan/camera';
-import { removeFixture, setFixture } from '@/core/scene/commands';
+import { setFixture } from '@/core/scene/commands';
+import { moveFixtures, removeFixtures } from '@/core/scene/many-commands';
 import { RANGES } from '@/core/scene/ranges';
 import type { Fixture } from '@/core/scene/schema';
+import { chosenIds } from '@/state/view-store';
 import { useGesture } from '../controls/use-gesture';
-import { useScene, useView } from '../editor/editor-context';
+import { useScene, useSession, useView } from '../editor/editor-context';
 import type { Box } from './view-geometry';
 import { FixturePath } from './fixture-path';
 import { nudgeOf } from './nudge';
+import { PlaceHandle } from './place-handle';
 import { usePictureDrag } from './use-picture-drag';
 import classes from './picture.module.css';
 
@@ -25,7 +28,8 @@ interface FixtureMarkProps {
 
 /** A fixture in the picture: the drop is the lamp, the stalk stands on its foot. */
 export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMarkProps) {
-  const chosen = useView((view) => view.chosen === fixture.id);
+  const chosen = useView((view) => view.chosen === fixture.id || view.also.includes(fixture.id));
+  const { view } = useSession();
   const setView = useView((view) => view.set);
   const change = useScene((state) => state.change);
   const gesture = useGesture();
@@ -33,15 +37,29 @@ export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMa
   const group = useRef<SVGGElement>(null);
   const start = useRef(fixture);
   const { id, name, at, foot, size, path } = fixture;
+  const aimed = fixture.kind === 'headlamps' || fixture.kind === 'tails';
 
   const choose = () => setView({ chosen: id, circuit: fixture.circuit });
+  /** With Shift a fixture is chosen with those that are, or let go of. */
+  const chooseToo = () => {
+    const ids = chosenIds(view.getState());
+    const [first, ...rest] = ids.includes(id) ? ids.filter((own) => own !== id) : [...ids, id];
+    setView({ chosen: first, also: rest });
+  };
+  /** All that a gesture on this one moves. */
+  const together = () => {
+    const ids = chosenIds(view.getState());
+    return ids.includes(id) ? ids : [id];
+  };
+  const move = (by: PlatePoint, feetStay = false) =>
+    change(`fixtures ${together().join()} move`, moveFixtures(together(), by, feetStay));
   const set = (label: string, values: Partial<Fixture>) =>
     change(`fixture ${id} ${label}`, setFixture(`${name}: ${label}`, id, values));
   const grab = () => {
     start.current = fixture;
     gesture.hold();
-    choose();
-    setView({ moving: id });
+    if (!chosen) choose();
+    setView({ moving: together().length === 1 ? id : undefined });
   };
   const letGo = () => {
     gesture.end();
@@ -51,14 +69,10 @@ export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMa
 
   const dropDrag = usePictureDrag({
     onStart: grab,
-    onDrag: (by, _at, { altKey }) => {
-      const { at: from, foot: stood, path: way } = start.current;
-      // The foot goes along sideways, so that the stalk stays upright; with Alt it stays where it stands.
-      const next = altKey ? stood : moved(stood, { u: by.u, v: 0 });
-      set('move', { at: moved(from, by), path: way.map((point) => moved(point, by)), foot: next });
-    },
+    // Feet go along sideways, so that stalks stay upright; with Alt they stay where they stand.
+    onDrag: (by, _at, { altKey }) => move(by, altKey),
     onEnd: letGo,
-    onClick: choose,
+    onClick: (_at, { shiftKey }) => (shiftKey ? chooseToo() : choose()),
   });
   const footDrag = usePictureDrag({
     onStart: grab,
@@ -98,15 +112,15 @@ export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMa
   function onKeyDown(event: KeyboardEvent, part: 'drop' | 'foot'): void {
     if (event.ctrlKey || event.metaKey) return;
     const by = nudgeOf(event, NUDGE);
-    const along = by && path.map((point) => moved(point, by));
-    if (by && part === 'drop')
-      set('move', { at: moved(at, by), path: along, foot: moved(foot, { u: by.u, v: 0 }) });
+    if (by && part === 'drop') move(by);
     else if (by) set('foot', { foot: moved(foot, by) });
     else if (event.key === '[') resize(1 / WHEEL_STEP);
     else if (event.key === ']') resize(WHEEL_STEP);
-    else if (event.key === 'Enter' || event.key === ' ') choose();
-    else if (event.key === 'Delete' || event.key === 'Backspace') {
-      run(removeFixture(id));
+    else if (event.key === 'Enter' || event.key === ' ') {
+      if (event.shiftKey) chooseToo();
+      else choose();
+    } else if (event.key === 'Delete' || event.key === 'Backspace') {
+      run(removeFixtures(together()));
       setView({ chosen: undefined });
     } else return;
     event.preventDefault();
@@ -124,6 +138,7 @@ export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMa
         d={`M${edgeX} ${edgeY}L${footX} ${footY}M${x - radius} ${y}a${radius} ${radius} 0 1 0 ${2 * radius} 0a${radius} ${radius} 0 1 0 ${-2 * radius} 0`}
       />
       {path.length > 0 && <FixturePath fixture={fixture} box={box} chosen={chosen} />}
+      {aimed && chosen && <Aim fixture={fixture} box={box} />}
       <line className={classes.stalk} x1={edgeX} y1={edgeY} x2={footX} y2={footY} />
       <g
         role="button"
@@ -148,7 +163,9 @@ export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMa
         aria-label={name}
         aria-pressed={chosen}
         {...dropDrag}
-        onFocus={choose}
+        onFocus={() => {
+          if (!chosen) choose();
+        }}
         onKeyDown={(event) => onKeyDown(event, 'drop')}
       >
         <circle className={classes.grip} cx={x} cy={y} r={radius + 4} />
@@ -157,3 +174,31 @@ export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMa
     </g>
   );
 });
+
+const AIM = { size: { grip: 11, knob: 4.5 }, nudge: { step: 0.004, coarse: 5 } };
+
+/** Where vehicle lamps shine to, on the ground. */
+function Aim({ fixture, box }: FixtureMarkProps) {
+  const change = useScene((state) => state.change);
+  const { id, name, foot, aim } = fixture;
+  const [x, y] = [aim.u * box.width, aim.v * box.height];
+  return (
+    <>
+      <line className={classes.aim} x1={foot.u * box.width} y1={foot.v * box.height} x2={x} y2={y} />
+      <PlaceHandle
+        label={`${name}, where it shines`}
+        x={x}
+        y={y}
+        size={AIM.size}
+        nudge={AIM.nudge}
+        value={aim}
+        onMove={(from, by) =>
+          change(
+            `fixture ${id} aim`,
+            setFixture(`${name}: where it shines`, id, { aim: { u: from.u + by.u, v: from.v + by.v } }),
+          )
+        }
+      />
+    </>
+  );
+}

@@ -19,15 +19,18 @@ const MOST_HANDLES = 24;
 export function FixturePath({ fixture, box, chosen }: { fixture: Fixture; box: Box; chosen: boolean }) {
   const change = useScene((state) => state.change);
   const run = useScene((state) => state.run);
-  const { id, name, kind, path } = fixture;
+  const { id, name, kind, path, breaks } = fixture;
   const set = (next: PlatePoint[]) =>
     setFixture(`${name}: corner`, id, { path: next, at: middleOfPath(next) });
-  const points = path.map(({ u, v }) => `${u * box.width} ${v * box.height}`).join('L');
+  const points = path
+    .map(({ u, v }, i) => `${i === 0 || breaks.includes(i) ? 'M' : 'L'}${u * box.width} ${v * box.height}`)
+    .join('');
   return (
     <>
-      <path className={classes.way} d={`M${points}${kind === 'pane' ? 'Z' : ''}`} />
+      <path className={classes.way} d={`${points}${kind === 'pane' ? 'Z' : ''}`} />
       {chosen &&
         path.length <= MOST_HANDLES &&
+        breaks.length === 0 &&
         path.map((at, index) => (
           <PlaceHandle
             key={index}

@@ -32,7 +32,7 @@ export function FixtureTag({ fixture, box, turned }: { fixture: Fixture; box: Bo
       <div>
         <b>{name}</b>
         <b className={classes.lit}>
-          {Math.round(lumens)} {kind === 'tube' ? 'lm/m' : 'lm'}
+          {Math.round(lumens)} {{ tube: 'lm/m', strand: 'lm each' }[kind as string] ?? 'lm'}
         </b>
       </div>
       {rows.map(([label, value]) => (

@@ -2,8 +2,9 @@ import { notifications } from '@mantine/notifications';
 import { useRef, type RefObject } from 'react';
 import type { PlatePoint } from '@/core/plan/camera';
 import { addCopies } from '@/core/scene/bulb-commands';
-import { MOST_FIXTURES } from '@/core/scene/schema';
+import { MOST_FIXTURES, type Fixture } from '@/core/scene/schema';
 import { isClicked, isDragged, middleOfPath, pathAcross, tubeAlong } from '@/state/fixture-actions';
+import { letteringAcross } from '@/state/lettering';
 import { rowCopies } from '@/state/twins';
 import { useScene, useView } from '../editor/editor-context';
 import { useLightFixture } from '../editor/use-light-fixture';
@@ -20,6 +21,8 @@ export function useFixtureGestures(
 ) {
   const scene = useScene((state) => state.scene);
   const kind = useView((view) => view.kind);
+  const lettering = useView((view) => view.lettering);
+  const writing = kind === 'tube' && lettering.trim() !== '';
   const setView = useView((view) => view.set);
   const lightFixture = useLightFixture();
   const rowing = useView((view) => view.rowing);
@@ -27,23 +30,26 @@ export function useFixtureGestures(
   const run = useScene((state) => state.run);
   const original = scene.fixtures.find(({ id }) => id === chosen);
   const rowEnd = useRef<PlatePoint>(undefined);
+  const written = useRef<ReturnType<typeof letteringAcross>>(undefined);
   const across = useRef<PlatePoint[]>([]);
   const straight = useRef(false);
 
-  function light(at: PlatePoint, path?: PlatePoint[]): void {
-    if (scene.fixtures.length < MOST_FIXTURES) return lightFixture(at, path);
+  function light(at: PlatePoint, path?: PlatePoint[], more?: Partial<Fixture>): void {
+    if (scene.fixtures.length < MOST_FIXTURES) return lightFixture(at, path, more);
     notifications.show({
       color: 'yellow',
       message: `A scene holds at most ${MOST_FIXTURES} fixtures. Take one away to light another.`,
     });
   }
 
-  function show(path: readonly PlatePoint[], closed: boolean): void {
+  function show(path: readonly PlatePoint[], closed: boolean, breaks: readonly number[] = []): void {
     const svg = trail.current?.ownerSVGElement;
     if (!svg) return;
     const [width, height] = [svg.width.baseVal.value, svg.height.baseVal.value];
-    const points = path.map(({ u, v }) => `${u * width} ${v * height}`).join('L');
-    trail.current!.setAttribute('d', path.length > 1 ? `M${points}${closed ? 'Z' : ''}` : '');
+    const points = path.map(
+      ({ u, v }, i) => `${i === 0 || breaks.includes(i) ? 'M' : 'L'}${u * width} ${v * height}`,
+    );
+    trail.current!.setAttribute('d', path.length > 1 ? `${points.join('')}${closed ? 'Z' : ''}` : '');
     trail.current!.setAttribute('stroke-width', '1.5');
   }
   const clear = () => trail.current?.removeAttribute('d');
@@ -56,9 +62,10 @@ export function useFixtureGestures(
         show([original.foot, ...copies.map(({ foot }) => foot)], false);
         return;
       }
-      if (!isDragged(kind) || pick) return;
-      across.current = pathAcross(scene, kind, from, to);
-      show(across.current, kind === 'pane');
+      if (pick || !(writing || isDragged(kind))) return;
+      written.current = writing ? letteringAcross(scene, lettering, from, to) : undefined;
+      across.current = written.current?.path ?? (writing ? [] : pathAcross(scene, kind, from, to));
+      show(across.current, kind === 'pane', written.current?.breaks);
     },
     onEnd() {
       clear();
@@ -76,7 +83,8 @@ export function useFixtureGestures(
       const middle = middleOfPath(path);
       const wide = path.some(({ u }) => Math.abs(u - middle.u) > SLIP);
       const high = path.some(({ v }) => Math.abs(v - middle.v) > SLIP);
-      if (kind === 'pane' ? wide && high : wide || high) light(middle, path);
+      const big = kind === 'pane' ? wide && high : wide || high;
+      if (big) light(middle, path, { breaks: written.current?.breaks ?? [] });
     },
     onClick(at) {
       if (pick) pick(at);
@@ -96,7 +104,7 @@ export function useFixtureGestures(
     },
     onGiveUp: clear,
   });
-  if (kind !== 'tube' || pick || rowing !== undefined) return drag;
+  if (kind !== 'tube' || writing || pick || rowing !== undefined) return drag;
   return {
     ...stroke,
     onPointerMove(event: Parameters<typeof stroke.onPointerMove>[0]) {

@@ -7,7 +7,7 @@ import { createBrowserPool } from '@/engine/browser-pool';
 import type { FrameRequest } from '@/engine/frame-request';
 import { createRenderer } from '@/engine/renderer';
 import { api } from '@/state/api';
-import { builtUp } from '@/state/build-up';
+import { builtUp, underCue } from '@/state/build-up';
 import type { OpenedSession } from '@/state/open-session';
 import { createPreview, type Paint, type Preview } from '@/state/preview';
 import type { ReadoutStore } from '@/state/readout-store';
@@ -18,7 +18,7 @@ const MEBIBYTE = 2 ** 20;
 const MEMORY = { most: 1024 * MEBIBYTE, kept: 512 * MEBIBYTE };
 
 /** What of the view a frame depends on. */
-const SHOWN = ['moving', 'surveyAt', 'step', 'matte', 'matteView', 'buildUp'] as const;
+const SHOWN = ['moving', 'surveyAt', 'step', 'matte', 'matteView', 'buildUp', 'cueHeld'] as const;
 
 /** The matte that is looked at, while mattes are made. */
 function shownMatte({ step, matte, matteView }: ViewState): FrameRequest['show'] {
@@ -111,9 +111,10 @@ export function usePreview({ session, canvases, regions, onFault }: PreviewOptio
     const preview = startPreview(elements, session.readout, isFitted, onFault);
     show.current = () => {
       const view = session.view.getState();
-      const { moving, surveyAt, buildUp } = view;
+      const { moving, surveyAt, buildUp, cueHeld } = view;
       const { scene: whole } = session.scene.getState();
-      const scene = buildUp === undefined ? whole : builtUp(whole, buildUp);
+      const cued = cueHeld === undefined ? whole : underCue(whole, cueHeld);
+      const scene = buildUp === undefined ? cued : builtUp(cued, buildUp);
       if (wanted.current)
         preview.show({ scene, ...wanted.current, moving, surveyAt, show: shownMatte(view) });
     };

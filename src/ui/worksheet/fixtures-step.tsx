@@ -3,7 +3,8 @@
 import { Button, NativeSelect } from '@mantine/core';
 import { useDeferredValue, useState } from 'react';
 import { FIXTURE_KINDS } from '@/core/fixture/defaults';
-import { moveToCircuit, removeFixture, setCircuit, setFixture } from '@/core/scene/commands';
+import { moveToCircuit, setCircuit, setFixture } from '@/core/scene/commands';
+import { removeFixtures, setFixtures } from '@/core/scene/many-commands';
 import { RANGES, type Range } from '@/core/scene/ranges';
 import type { Circuit, Fixture } from '@/core/scene/schema';
 import { isDragged, newCircuit, standingOf } from '@/state/fixture-actions';
@@ -15,9 +16,12 @@ import { Fold } from '../controls/fold';
 import { isPlainGrip } from '@/core/picture/grip';
 import type { PlatePoint } from '@/core/plan/camera';
 import { FixtureHold } from './fixture-hold';
+import { GelSwatches } from './gel-swatches';
 import { GripEditor } from './grip-editor';
 import { KindTiles } from './kind-tiles';
+import { KindSettings } from './kind-settings';
 import { ManyAlike } from './many-alike';
+import { NewLight } from './new-light';
 import classes from './worksheet.module.css';
 
 const WARM = 'linear-gradient(90deg, #ff7a1f, #ffd9a8 45%, #fff 60%, #a9c4ff)';
@@ -30,8 +34,6 @@ const ROW_RANGES = {
   heart: RANGES.heart,
   halo: RANGES.halo,
   spill: RANGES.level,
-  interior: RANGES.strength,
-  standOff: RANGES.standOff,
 };
 type OwnRow = keyof typeof ROW_RANGES;
 
@@ -50,6 +52,14 @@ const HINTS: Record<Fixture['kind'], string> = {
   fire: 'Click the middle of the flames, and drag the foot to where it burns.',
   offstage:
     'Click where a light hangs that is not in the picture, and drag it out of the frame: only what it lights is seen.',
+};
+
+/** What the flux is of, where it is not that of the whole. */
+const POWER: Partial<Record<Fixture['kind'], string>> = {
+  tube: 'Power a metre',
+  strand: 'Power of each',
+  headlamps: 'Power of each',
+  tails: 'Power of each',
 };
 
 /** What the button lights. */
@@ -77,6 +87,7 @@ export function FixturesStep() {
   return (
     <>
       <KindTiles />
+      <NewLight />
       {chosen ? (
         <ChosenFixture key={chosen.id} fixture={chosen} />
       ) : (
@@ -116,10 +127,12 @@ function ChosenFixture({ fixture }: { fixture: Fixture }) {
   const change = useScene((state) => state.change);
   const run = useScene((state) => state.run);
   const picking = useView((view) => view.picking);
+  const also = useView((view) => view.also);
   const [gripping, setGripping] = useState(false);
   const setView = useView((view) => view.set);
   const kind = FIXTURE_KINDS[fixture.kind];
   const { id, name, gel } = fixture;
+  const ids = [id, ...also];
   const circuit = scene.circuits.find((c) => c.id === fixture.circuit)!;
   const standing = standingOf(scene, fixture);
   const glass: Range = {
@@ -130,7 +143,10 @@ function ChosenFixture({ fixture }: { fixture: Fixture }) {
     decimals: 1,
   };
   const set = (label: string, values: Partial<Fixture>) =>
-    change(`fixture ${id} ${Object.keys(values).join()}`, setFixture(`${name}: ${label}`, id, values));
+    change(
+      `fixture ${ids.join()} ${Object.keys(values).join()}`,
+      setFixtures(ids.length === 1 ? `${name}: ${label}` : `${ids.length} fixtures: ${label}`, ids, values),
+    );
 
   const row = (key: OwnRow, label: string, initial: number) => (
     <NumberRow
@@ -152,6 +168,11 @@ function ChosenFixture({ fixture }: { fixture: Fixture }) {
 
   return (
     <>
+      {also.length > 0 && (
+        <p className={classes.hint} role="status">
+          {`${ids.length} fixtures are chosen: what is set here is set of all of them.`}
+        </p>
+      )}
       <div className={classes.pair}>
         <span>Name</span>
         <NameField
@@ -190,10 +211,11 @@ function ChosenFixture({ fixture }: { fixture: Fixture }) {
         track={WARM}
         onChange={(kelvin) => set('gel', { gel: { ...gel, from: 'kelvin', kelvin } })}
       />
-      {row('lumens', fixture.kind === 'tube' ? 'Power a metre' : 'Power', kind.lumens)}
+      <GelSwatches gel={gel} onChange={(next) => run(setFixtures(`${name}: gel`, ids, { gel: next }))} />
+      {row('lumens', POWER[fixture.kind] ?? 'Power', kind.lumens)}
       {fixture.kind !== 'pane' && (
         <NumberRow
-          label={fixture.kind === 'tube' ? 'Thickness' : 'Glass'}
+          label={{ tube: 'Thickness', fire: 'Breadth' }[fixture.kind as string] ?? 'Glass'}
           value={100 * standing.radius}
           range={glass}
           initial={100 * kind.radius}
@@ -207,8 +229,7 @@ function ChosenFixture({ fixture }: { fixture: Fixture }) {
           {row('halo', 'Halo', kind.halo)}
         </>
       )}
-      {fixture.kind === 'pane' && row('interior', 'Interior', kind.interior)}
-      {fixture.kind === 'tube' && row('standOff', 'Stands off', kind.standOff)}
+      <KindSettings fixture={fixture} />
       {row('spill', 'Spill', 0)}
       <Fold
         title="Grip"
@@ -237,11 +258,11 @@ function ChosenFixture({ fixture }: { fixture: Fixture }) {
           size="compact-xs"
           variant="default"
           onClick={() => {
-            run(removeFixture(id));
+            run(removeFixtures(ids));
             setView({ chosen: undefined });
           }}
         >
-          Take it away
+          {also.length > 0 ? `Take all ${ids.length} away` : 'Take it away'}
         </Button>
       </div>
       <p className={classes.hint}>

@@ -8,7 +8,7 @@ import {
   IconCar,
   IconCarSuv,
   IconGrain,
-  IconLamp2,
+  IconCandle,
   IconTilde,
   IconWindow,
   type Icon,
@@ -20,7 +20,7 @@ import classes from './kind-tiles.module.css';
 
 const ICONS: Record<Fixture['kind'], Icon> = {
   globe: IconBulb,
-  lantern: IconLamp2,
+  lantern: IconCandle,
   pane: IconWindow,
   tube: IconTilde,
   strand: IconGrain,

@@ -2,11 +2,14 @@
 
 import { Button } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
+import { useState } from 'react';
 import type { Alike } from '@/core/fixture/twins';
 import { addCopies, unlinkFixture } from '@/core/scene/bulb-commands';
 import type { Range } from '@/core/scene/ranges';
-import type { Fixture } from '@/core/scene/schema';
-import { besideCopy, rowCopies, sampleOf, twinCopies, twinsIn } from '@/state/twins';
+import { splitFixture } from '@/core/scene/many-commands';
+import { MOST_FIXTURES, type Fixture } from '@/core/scene/schema';
+import { besideCopy, gridOf, rowCopies, sampleOf, twinCopies, twinsIn } from '@/state/twins';
+import { Fold } from '../controls/fold';
 import { NumberRow } from '../controls/number-row';
 import { TakeOrLeave } from '../controls/take-or-leave';
 import { useScene, useSession, useView } from '../editor/editor-context';
@@ -103,8 +106,45 @@ export function ManyAlike({ fixture }: { fixture: Fixture }) {
           </div>
         </>
       )}
+      {fixture.kind === 'pane' && fixture.path.length === 4 && <Grid fixture={fixture} />}
       {twins?.of === id && <Twins fixture={fixture} found={twins.found} light={light} />}
     </>
+  );
+}
+
+const GRID: Range = { min: 1, max: 12, step: 1, unit: '', decimals: 0 };
+const GAP: Range = { min: 0, max: 0.9, step: 0.01, unit: '', decimals: 2 };
+
+/** A pane over a whole front, parted into a grid of panes in its perspective. */
+function Grid({ fixture }: { fixture: Fixture }) {
+  const run = useScene((state) => state.run);
+  const scene = useScene((state) => state.scene);
+  const setView = useView((view) => view.set);
+  const [open, setOpen] = useState(false);
+  const [columns, setColumns] = useState(4);
+  const [rows, setRows] = useState(3);
+  const [gap, setGap] = useState(0.4);
+  const room = MOST_FIXTURES - scene.fixtures.length + 1;
+  return (
+    <Fold title="Grid" says={`${columns} by ${rows}`} open={open} onToggle={() => setOpen(!open)}>
+      <NumberRow label="Columns" value={columns} range={GRID} initial={4} onChange={setColumns} />
+      <NumberRow label="Rows" value={rows} range={GRID} initial={3} onChange={setRows} />
+      <NumberRow label="Between" value={gap} range={GAP} initial={0.4} onChange={setGap} />
+      <div className={classes.actions}>
+        <Button
+          size="compact-xs"
+          variant="default"
+          disabled={columns * rows > room}
+          onClick={() => {
+            const parts = gridOf(scene, fixture, columns, rows, gap);
+            run(splitFixture(`${fixture.name}: grid`, fixture.id, crypto.randomUUID(), parts));
+            setView({ chosen: parts[0].id });
+          }}
+        >
+          {`Part it into ${columns * rows}`}
+        </Button>
+      </div>
+    </Fold>
   );
 }
 

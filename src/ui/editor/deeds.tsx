@@ -1,0 +1,100 @@
+'use client';
+
+import { Spotlight, type SpotlightActionData } from '@mantine/spotlight';
+import { FIXTURE_KINDS } from '@/core/fixture/defaults';
+import { setDeskBetween } from '@/core/scene/cue-commands';
+import { setCircuit } from '@/core/scene/commands';
+import { removeFixtures } from '@/core/scene/many-commands';
+import { KINDS } from '@/core/scene/schema';
+import { chosenIds, FITTED, PROOFS, STEPS, type Step } from '@/state/view-store';
+import { useScene, useSession, useView } from './editor-context';
+import { EVERYWHERE } from './key-options';
+import { useCopying } from './use-copying';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { spotlight } from '@mantine/spotlight';
+
+const STEP_NAMES: Record<Step, string> = {
+  frame: 'Frame',
+  night: 'Night',
+  mattes: 'Mattes',
+  plan: 'Ground plan',
+  fixtures: 'Fixtures',
+  output: 'Output',
+};
+
+const PROOF_NAMES: Record<(typeof PROOFS)[number], string> = {
+  night: 'the night alone',
+  wipe: 'night wiped over day',
+  beside: 'night and day beside each other',
+};
+
+/** All that can be done by its name: opened by the slash key, found by a few letters. */
+export function Deeds() {
+  const actions = useDeeds();
+  useHotkeys('slash', () => spotlight.open(), { ...EVERYWHERE, preventDefault: true });
+  return (
+    <Spotlight
+      actions={actions}
+      shortcut={null}
+      nothingFound="Nothing is called that here."
+      highlightQuery
+      limit={9}
+      searchProps={{ placeholder: 'What shall be done?', 'aria-label': 'What shall be done?' }}
+    />
+  );
+}
+
+function useDeeds(): SpotlightActionData[] {
+  const { scene: store, view } = useSession();
+  const scene = useScene((state) => state.scene);
+  const set = useView((state) => state.set);
+  const { copy, paste } = useCopying();
+  const { run, undo, redo } = store.getState();
+  const deed = (label: string, onClick: () => void): SpotlightActionData => ({ id: label, label, onClick });
+  const { circuits, cues, fixtures } = scene;
+
+  function takeAway(): void {
+    const ids = chosenIds(view.getState());
+    if (ids.length === 0) return;
+    run(removeFixtures(ids));
+    set({ chosen: undefined });
+  }
+
+  return [
+    ...STEPS.map((step) => deed(`Open ${STEP_NAMES[step]}`, () => set({ step }))),
+    ...KINDS.map((kind) =>
+      deed(`Light next: ${FIXTURE_KINDS[kind].title}`, () =>
+        set({ step: 'fixtures', kind, chosen: undefined, picking: false }),
+      ),
+    ),
+    deed('Undo', undo),
+    deed('Redo', redo),
+    deed('Copy the chosen fixtures', copy),
+    deed('Paste fixtures', paste),
+    deed('Take the chosen fixtures away', takeAway),
+    deed('Pick the gel off the picture', () => set({ step: 'fixtures', picking: true })),
+    deed('Build the scene up from dark', () => set({ buildUp: 0, buildUpRuns: true })),
+    deed('Read values off the picture', () => set({ probing: true })),
+    deed('Fit the picture into the view', () => set({ look: FITTED })),
+    ...PROOFS.map((proof) => deed(`Show ${PROOF_NAMES[proof]}`, () => set({ proof }))),
+    ...cues.map((cue) =>
+      deed(`Call cue ${cue.name}`, () => run(setDeskBetween(`Cue: ${cue.name}`, cue, cue, 1))),
+    ),
+    ...circuits.flatMap(({ id, name, muted, solo }) => [
+      deed(`${muted ? 'Light' : 'Mute'} ${name}`, () =>
+        run(setCircuit(`${name}: ${muted ? 'on again' : 'mute'}`, id, { muted: !muted })),
+      ),
+      deed(`${solo ? 'End solo of' : 'Solo'} ${name}`, () =>
+        run(setCircuit(`${name}: ${solo ? 'end solo' : 'solo'}`, id, { solo: !solo })),
+      ),
+      deed(`Choose all on ${name}`, () => {
+        const [chosen, ...also] = fixtures.filter(({ circuit }) => circuit === id).map((f) => f.id);
+        set({ step: 'fixtures', chosen, also, circuit: id });
+      }),
+    ]),
+    ...fixtures.map(({ id, name, circuit }) => ({
+      ...deed(`Choose ${name}`, () => set({ step: 'fixtures', chosen: id, circuit })),
+      id,
+    })),
+  ].map((action, i) => ({ ...action, id: `${i} ${action.id}` }));
+}

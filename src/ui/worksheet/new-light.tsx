@@ -1,0 +1,84 @@
+'use client';
+
+import { Button, NativeSelect, TextInput } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { useState } from 'react';
+import { useStore } from 'zustand';
+import type { Fixture } from '@/core/scene/schema';
+import { middleOfPath } from '@/state/fixture-actions';
+import { missingLetters } from '@/state/lettering';
+import { outlineOf, scatterIn } from '@/state/matte-lights';
+import { useScene, useSession, useView } from '../editor/editor-context';
+import { useLightFixture } from '../editor/use-light-fixture';
+import classes from './worksheet.module.css';
+
+/** How many bulbs are scattered in a matte. */
+const SCATTERED = 60;
+
+/** What a kind makes of a matte. */
+const OF_A_MATTE: Partial<Record<Fixture['kind'], string>> = {
+  tube: 'Tube along its edge',
+  pane: 'Make it glow',
+  strand: 'Scatter bulbs in it',
+};
+
+/** Other ways to light than by a gesture: lettering, and the outline or the inside of a matte. */
+export function NewLight() {
+  const kind = useView((view) => view.kind);
+  const lettering = useView((view) => view.lettering);
+  const setView = useView((view) => view.set);
+  const mattes = useScene(({ scene }) => scene.mattes);
+  const missing = missingLetters(lettering);
+  return (
+    <>
+      {kind === 'tube' && (
+        <TextInput
+          className={classes.lettering}
+          size="xs"
+          aria-label="Lettering"
+          placeholder="Lettering: type it, then drag its foot"
+          maxLength={24}
+          value={lettering}
+          onChange={({ currentTarget: { value } }) => setView({ lettering: value })}
+          error={
+            missing.length > 0 ? `No tube is bent for ${missing.join(' ')} yet; it is left out.` : undefined
+          }
+        />
+      )}
+      {OF_A_MATTE[kind] && mattes.length > 0 && <OfAMatte kind={kind} />}
+    </>
+  );
+}
+
+function OfAMatte({ kind }: { kind: Fixture['kind'] }) {
+  const { scene: store, readout } = useSession();
+  const mattes = useScene(({ scene }) => scene.mattes);
+  const coverage = useStore(readout, (state) => state.coverage);
+  const light = useLightFixture();
+  const [chosen, setChosen] = useState<string>();
+  const matte = mattes.find(({ id }) => id === chosen) ?? mattes[0];
+
+  async function lightIt(): Promise<void> {
+    if (!coverage) return;
+    const covered = await coverage(store.getState().scene, matte.id);
+    const path = kind === 'strand' ? scatterIn(covered, SCATTERED, 1) : outlineOf(covered);
+    if (path && path.length > 2)
+      return light(middleOfPath(path), path, kind === 'strand' ? { count: 0 } : {});
+    notifications.show({ color: 'yellow', message: `${matte.name} covers nothing that could be lit.` });
+  }
+
+  return (
+    <div className={classes.pair}>
+      <NativeSelect
+        size="xs"
+        aria-label="Matte to light"
+        value={matte.id}
+        data={mattes.map(({ id, name }) => ({ value: id, label: name }))}
+        onChange={({ currentTarget: { value } }) => setChosen(value)}
+      />
+      <Button size="compact-xs" variant="default" disabled={!coverage} onClick={() => void lightIt()}>
+        {OF_A_MATTE[kind]}
+      </Button>
+    </div>
+  );
+}
