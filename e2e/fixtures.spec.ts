@@ -139,6 +139,7 @@ test('a grip is shaped over the tones beneath by drag, key and number, and put b
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: /^Grip/ }).click();
   const field = page.getByTestId('grip');
+  await field.scrollIntoViewIfNeeded();
   await expect(field.locator('path').first()).toHaveAttribute('d', /^M0 50L/);
   const paving = () => toneAt(page, 0.45, 0.75);
   const before = brightness(await paving());

@@ -36,6 +36,8 @@ export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMa
   const run = useScene((state) => state.run);
   const group = useRef<SVGGElement>(null);
   const start = useRef(fixture);
+  /** A press brings the focus, but whether it chooses, or chooses too, is said when it ends. */
+  const pressed = useRef(false);
   const { id, name, at, foot, size, path } = fixture;
   const aimed = fixture.kind === 'headlamps' || fixture.kind === 'tails';
 
@@ -163,8 +165,16 @@ export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMa
         aria-label={name}
         aria-pressed={chosen}
         {...dropDrag}
+        onPointerDown={(event) => {
+          pressed.current = true;
+          dropDrag.onPointerDown(event);
+        }}
+        onPointerUp={(event) => {
+          pressed.current = false;
+          dropDrag.onPointerUp(event);
+        }}
         onFocus={() => {
-          if (!chosen) choose();
+          if (!chosen && !pressed.current) choose();
         }}
         onKeyDown={(event) => onKeyDown(event, 'drop')}
       >

@@ -1,0 +1,194 @@
+import { expect, test, type Page } from '@playwright/test';
+import {
+  brightness,
+  copyOf,
+  dragOn,
+  dragTo,
+  middleOf,
+  onPicture,
+  openEditor,
+  openStep,
+  pictureReady,
+  saved,
+  sceneOf,
+  toneAt,
+  typeNumber,
+  warmth,
+} from './support/editor';
+
+const kind = (page: Page, name: string) => page.getByRole('radio', { name, exact: true }).click();
+
+test('headlamps are lit from lamp to lamp, throw a pool, and follow where they are aimed', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, 'brickyard-lane');
+  await openEditor(page, id);
+  const [left, right] = [() => toneAt(page, 0.36, 0.86, 0.02), () => toneAt(page, 0.62, 0.86, 0.02)];
+  const dark = [brightness(await left()), brightness(await right())];
+  await kind(page, 'headlamps');
+  await dragOn(page, [0.5194, 0.6312], [0.6083, 0.6396]);
+  expect(brightness(await toneAt(page, 0.5194, 0.6312, 0.003))).toBeGreaterThan(200);
+  await dragTo(
+    page,
+    await middleOf(page, 'Circuit 1 headlamps 1, foot'),
+    await onPicture(page, 0.565, 0.694),
+  );
+  await pictureReady(page);
+  const aim = 'Circuit 1 headlamps 1, where it shines';
+  await dragTo(page, await middleOf(page, aim), await onPicture(page, 0.3, 0.95));
+  await pictureReady(page);
+  const toLeft = [brightness(await left()), brightness(await right())];
+  expect(toLeft[0]).toBeGreaterThan(dark[0] + 40);
+  await dragTo(page, await middleOf(page, aim), await onPicture(page, 0.72, 0.95));
+  await pictureReady(page);
+  const toRight = [brightness(await left()), brightness(await right())];
+  expect(toRight[0]).toBeLessThan(toLeft[0] - 15);
+  expect(toRight[1]).toBeGreaterThan(toLeft[1]);
+  await saved(page);
+  const [pair] = (await sceneOf(request, id)).scene.fixtures;
+  expect(pair).toMatchObject({ kind: 'headlamps', lumens: 600 });
+  expect(pair.path).toHaveLength(2);
+  // Seen from behind a lamp shows nothing: turned away, only what it lights is seen.
+  const glass = async () => brightness(await toneAt(page, 0.5194, 0.6312, 0.003));
+  const burning = await glass();
+  await dragTo(page, await middleOf(page, aim), await onPicture(page, 0.565, 0.64));
+  await pictureReady(page);
+  expect(await glass()).toBeLessThan(burning - 60);
+});
+
+test('a strand hangs between its ends, sags, and is counted', async ({ page, request }) => {
+  const id = await copyOf(request, 'tannery-court');
+  await openEditor(page, id);
+  await kind(page, 'strand');
+  const middle = () => toneAt(page, 0.5, 0.3, 0.004);
+  const before = brightness(await middle());
+  await dragOn(page, [0.25, 0.3], [0.75, 0.3]);
+  await typeNumber(page, 'Bulbs', 5);
+  await typeNumber(page, 'Sag', 0);
+  expect(brightness(await middle())).toBeGreaterThan(before + 80);
+  await typeNumber(page, 'Sag', 0.3);
+  expect(brightness(await middle())).toBeLessThan(before + 30);
+  await saved(page);
+  expect((await sceneOf(request, id)).scene.fixtures[0]).toMatchObject({ count: 5, sag: 0.3, lumens: 25 });
+});
+
+test('lettering is written as a tube on its foot, and a piece of it goes dead', async ({ page, request }) => {
+  const id = await copyOf(request, 'picture-house');
+  await openEditor(page, id);
+  await kind(page, 'tube');
+  await page.getByLabel('Lettering').fill('LI Ж');
+  await expect(page.getByText('No tube is bent for Ж yet')).toBeVisible();
+  await page.getByLabel('Lettering').fill('LI');
+  await dragOn(page, [0.6, 0.66], [0.75, 0.66]);
+  await saved(page);
+  const [word] = (await sceneOf(request, id)).scene.fixtures;
+  // An L is one stroke of three points or two of two; an I is one upright.
+  expect(word.kind).toBe('tube');
+  expect(word.breaks.length).toBeGreaterThan(0);
+  const upright = word.path.slice(word.breaks.at(-1));
+  const { u, v } = { u: upright[0].u, v: (upright[0].v + upright.at(-1)!.v) / 2 };
+  await page.mouse.move(5, 5);
+  const glass = async () => brightness(await toneAt(page, u, v, 0.002));
+  const burning = await glass();
+  await page.getByRole('button', { name: `Piece ${word.breaks.length + 1} burns` }).click();
+  await pictureReady(page);
+  expect(await glass()).toBeLessThan(burning - 40);
+  await page.keyboard.press('Control+z');
+  await pictureReady(page);
+  await expect.poll(glass).toBeCloseTo(burning, 0);
+});
+
+test('a pane over a front is parted into a grid; its panes differ, and some stay dark', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, 'picture-house');
+  await openEditor(page, id);
+  await kind(page, 'pane');
+  await dragOn(page, [0.3, 0.2], [0.6, 0.5]);
+  await page.getByRole('button', { name: /^Grid/ }).click();
+  await typeNumber(page, 'Columns', 3);
+  await typeNumber(page, 'Rows', 2);
+  await page.getByRole('button', { name: 'Part it into 6' }).click();
+  await pictureReady(page);
+  await saved(page);
+  const parts = (await sceneOf(request, id)).scene.fixtures;
+  expect(parts).toHaveLength(6);
+  expect(new Set(parts.map(({ bulb }) => bulb)).size).toBe(1);
+  const tones = () =>
+    Promise.all([0.35, 0.45, 0.55].map(async (u) => brightness(await toneAt(page, u, 0.28, 0.02))));
+  await page.mouse.move(5, 5);
+  await typeNumber(page, 'Power', 2);
+  const alike = await tones();
+  await typeNumber(page, 'Differ', 1);
+  await typeNumber(page, 'Seed', 3);
+  const different = await tones();
+  const spread = (values: number[]) => Math.max(...values) - Math.min(...values);
+  expect(spread(different)).toBeGreaterThan(spread(alike) + 10);
+  await typeNumber(page, 'Dark ones', 1);
+  for (const tone of await tones()) expect(tone).toBeLessThan(Math.min(...alike) - 30);
+  await page.getByRole('button', { name: 'Poppy' }).click();
+  await typeNumber(page, 'Dark ones', 0);
+  expect(warmth(await toneAt(page, 0.45, 0.28, 0.02))).toBeGreaterThan(60);
+});
+
+test('a matte glows, its edge becomes a tube, and bulbs are scattered in it', async ({ page, request }) => {
+  const id = await copyOf(request, 'picture-house');
+  await openEditor(page, id);
+  await openStep(page, /^Mattes/);
+  await page.getByRole('button', { name: 'Sky', exact: true }).click();
+  await pictureReady(page);
+  await openStep(page, /^Fixtures/);
+  const sky = async () => brightness(await toneAt(page, 0.3, 0.15, 0.05));
+  const before = await sky();
+  await kind(page, 'strand');
+  await page.getByRole('button', { name: 'Scatter bulbs in it' }).click();
+  await pictureReady(page);
+  expect(await sky()).toBeGreaterThan(before + 3);
+  await kind(page, 'tube');
+  await page.getByRole('button', { name: 'Tube along its edge' }).click();
+  await pictureReady(page);
+  await kind(page, 'pane');
+  await page.getByRole('button', { name: 'Make it glow' }).click();
+  await pictureReady(page);
+  expect(await sky()).toBeGreaterThan(before + 10);
+  await saved(page);
+  const [strand, tube, pane] = (await sceneOf(request, id)).scene.fixtures;
+  expect(strand.path.length).toBeGreaterThan(30);
+  expect(strand.count).toBe(0);
+  expect(tube.path.length).toBeGreaterThan(10);
+  expect(pane.path).toEqual(tube.path);
+});
+
+test('a fire burns in another shape by its seed, and a lantern keeps its light down', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, 'tannery-court');
+  await openEditor(page, id);
+  await kind(page, 'fire');
+  const at = await onPicture(page, 0.6, 0.8);
+  await page.mouse.click(at.x, at.y);
+  await page.mouse.move(5, 5);
+  await pictureReady(page);
+  const flames = async () => [
+    await toneAt(page, 0.6, 0.78, 0.004),
+    await toneAt(page, 0.61, 0.76, 0.004),
+    await toneAt(page, 0.59, 0.76, 0.004),
+  ];
+  const first = await flames();
+  expect(brightness(first[0])).toBeGreaterThan(120);
+  await typeNumber(page, 'Seed', 42);
+  expect(await flames()).not.toEqual(first);
+  await kind(page, 'lantern');
+  const lamp = await onPicture(page, 0.3, 0.3);
+  await page.mouse.click(lamp.x, lamp.y);
+  await pictureReady(page);
+  await saved(page);
+  const fixtures = (await sceneOf(request, id)).scene.fixtures;
+  expect(fixtures.map(({ kind: own, bars }) => [own, bars])).toEqual([
+    ['fire', 0],
+    ['lantern', 0.8],
+  ]);
+});
