@@ -5,7 +5,8 @@ import sharp from 'sharp';
 import { setCircuit, setFixture, setNight, setPlan } from '@/core/scene/commands';
 import { runCommand } from '@/core/scene/command';
 import { newScene } from '@/core/scene/new-scene';
-import type { Fixture, Matte, Night, Scene } from '@/core/scene/schema';
+import { kelvinGel } from '@/core/fixture/defaults';
+import { KINDS, type Fixture, type Matte, type Night, type Scene } from '@/core/scene/schema';
 import { findEdge, followEdge, refineWidth } from '@/core/matte/refine-edge';
 import type { RgbPlanes } from '@/core/plane/plane';
 import { wholeRegion } from '@/core/plane/region';
@@ -19,10 +20,10 @@ import { openWorkspace } from '@/server/workspace';
 import { createArena } from '@/engine/arena';
 import { createDirectPool } from '@/engine/direct-pool';
 import { createKernels, KERNEL_SCRATCH } from '@/engine/kernels';
-import { loadKernels } from '@/engine/node-pool';
+import { createNodePool, loadKernels } from '@/engine/node-pool';
 import { createRenderer, type Renderer } from '@/engine/renderer';
 import { surveySize } from '@/engine/sizes';
-import { newCircuit, newFixture } from '@/state/fixture-actions';
+import { isDragged, newCircuit, newFixture } from '@/state/fixture-actions';
 import { newMatte } from '@/state/matte-actions';
 import { medianTime, report } from './time';
 
@@ -48,6 +49,29 @@ function litScene(plate: Scene['plate'], lamps: number): Scene {
   return { ...scene, circuits, fixtures };
 }
 
+/** Twelve circuits with five fixtures each, kind after kind. */
+function fullDesk(plate: Scene['plate']): Scene {
+  const scene = newScene('Desk', plate, 28);
+  const circuits = Array.from({ length: 12 }, (_, k) => ({
+    ...newCircuit(scene),
+    id: `c${k}`,
+    name: `c${k}`,
+  }));
+  const fixtures = Array.from({ length: 60 }, (_, i): Fixture => {
+    const kind = KINDS[i % KINDS.length];
+    const at = { u: 0.08 + 0.014 * i, v: 0.3 + 0.05 * (i % 5) };
+    const corners = [
+      [-1, -1],
+      [1, -1],
+      [1, 1],
+      [-1, 1],
+    ].map(([x, y]) => ({ u: at.u + 0.012 * x, v: at.v + 0.02 * y }));
+    const path = kind === 'pane' ? corners : isDragged(kind) || kind === 'tube' ? corners.slice(0, 2) : [];
+    return { ...newFixture(scene, kind, at, path, circuits[i % 12]), id: `f${i}`, gel: kelvinGel(2700) };
+  });
+  return { ...scene, circuits, fixtures };
+}
+
 const dataDir = await mkdtemp(join(tmpdir(), 'sundew-bench-'));
 const space = openWorkspace(dataDir);
 const received = await receiveFromDisk(dataDir, PLATE);
@@ -63,9 +87,9 @@ const coarse = wholeRegion(small.width, small.height);
 const show = (next: Scene, at = region, moving?: string) =>
   renderer.frame({ scene: next, region: at, moving }, never, () => {});
 
-/** What a mix of two layers reads: plate, night, distance, and spill, air of each. */
+/** What a mix of two layers reads: plate, night, distance, land, and spill, air of each. */
 const pixels = PREVIEW.width * PREVIEW.height;
-const source = new Float32Array(pixels * (3 + 3 + 1 + 2 * 2));
+const source = new Float32Array(pixels * (3 + 3 + 1 + 1 + 2 * 2));
 const target = new Float32Array(source.length);
 const copy = await medianTime(31, () => target.set(source));
 console.log(
@@ -163,6 +187,39 @@ for (const lamps of [1, 10, 100]) {
   });
   const took = await medianTime(lamps > 10 ? 1 : 3, () => show(anew()));
   report(`${lamps} lamps: ${(took / lamps).toFixed(0)} ms a lamp`, took, copied);
+}
+
+console.log('\nA full desk: 12 circuits, 60 fixtures of all kinds, 1600 x 1067\n');
+{
+  const arena = createArena(1536 * 2 ** 20);
+  const own = createRenderer(
+    arena,
+    createNodePool(arena),
+    {
+      codes: (file, part) => space.plates.read(file, part),
+      lut: () => Promise.reject(new Error('no look-up table')),
+      coverage: () => Promise.reject(new Error('no coverage')),
+    },
+    512 * 2 ** 20,
+  );
+  const desk = fullDesk(plate);
+  const draw = (next: Scene) => own.frame({ scene: next, region }, never, () => {});
+  const began = performance.now();
+  await draw(desk);
+  report('first frame, everything computed', performance.now() - began);
+  const planes = 3 + 3 + 1 + 1 + 2 * desk.circuits.length;
+  const [read, written] = [new Float32Array(pixels * planes), new Float32Array(pixels * planes)];
+  const copies = await medianTime(9, () => written.set(read));
+  report(`plain copy of the ${planes} planes that a fader reads, one thread`, copies);
+  const levelled = () => runCommand(desk, setCircuit('level', 'c3', { level: -++turn / 50 })).scene;
+  report('a fader', await medianTime(RUNS, () => draw(levelled())), { to: 'that copy', of: copies });
+  const warmed = () => runCommand(desk, setCircuit('warmth', 'c3', { warmth: ++turn % 100 })).scene;
+  report('the warmth of a circuit', await medianTime(RUNS, () => draw(warmed())), {
+    to: 'that copy',
+    of: copies,
+  });
+  console.log(`memory in use ${(arena.used() / 2 ** 20).toFixed(0)} MiB of at most 1536 MiB`);
+  own.close();
 }
 
 console.log('\nOne lamp before two walls, everything it does, one thread\n');

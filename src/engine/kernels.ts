@@ -7,6 +7,7 @@ import { HOLD_MIDDLE } from '@/core/night/highlight-hold';
 import type { Weights } from '@/core/picture/weights';
 import type { Camera } from '@/core/plan/camera';
 import type { Region } from '@/core/plane/region';
+import { beamShape } from '@/core/air/add-beam-air';
 import { NO_CUTOFF, type PointLight } from '@/core/spill/point-light';
 import { OCCLUDER_BYTES, writeOccluders } from './occluder-block';
 import type {
@@ -24,6 +25,7 @@ import type {
 interface KernelExports {
   mixRows: (...args: number[]) => void;
   addPointLight: (...args: number[]) => void;
+  addBeamAir: (...args: number[]) => void;
   nightBase: (...args: number[]) => void;
 }
 
@@ -159,17 +161,9 @@ export function createKernels(
       );
     },
     addPointLight(out, relief, camera, region, rows, light, occluders) {
-      const { corner, across, down, eyeHeight } = camera;
-      const u = (region.left + 0.5) / region.fullWidth;
-      const v = (region.top + 0.5) / region.fullHeight;
-      const axes = [0, 1, 2] as const;
+      const sight = sightOf(camera, region, light);
       params.set([
-        ...axes.map((c) => corner[c] + u * across[c] + v * down[c]),
-        ...axes.map((c) => across[c] / region.fullWidth),
-        ...axes.map((c) => down[c] / region.fullHeight),
-        light.place[0],
-        light.place[1],
-        light.place[2] - eyeHeight,
+        ...sight,
         light.spillCandela,
         light.focus === undefined ? light.airCandela / (4 * Math.PI) : 0,
         light.radius * light.radius,
@@ -195,6 +189,30 @@ export function createKernels(
         rows.from,
         rows.to,
       );
+      const { facing, focus, airCandela, radius, cutoff = NO_CUTOFF } = light;
+      if (focus === undefined || !facing || airCandela === 0) return;
+      const { weight, narrow, least } = beamShape(airCandela, focus);
+      params.set([...sight, ...facing, weight, narrow, radius * radius, focus, cutoff, least]);
+      exports.addBeamAir(out.air, relief.reach, scratch + PARAMS, region.width, rows.from, rows.to);
     },
   };
+}
+
+/** View rays at a region's first pixel and from pixel to pixel, and a light's place from the eye. */
+function sightOf(
+  { corner, across, down, eyeHeight }: Camera,
+  region: Region,
+  { place }: PointLight,
+): number[] {
+  const u = (region.left + 0.5) / region.fullWidth;
+  const v = (region.top + 0.5) / region.fullHeight;
+  const axes = [0, 1, 2] as const;
+  return [
+    ...axes.map((c) => corner[c] + u * across[c] + v * down[c]),
+    ...axes.map((c) => across[c] / region.fullWidth),
+    ...axes.map((c) => down[c] / region.fullHeight),
+    place[0],
+    place[1],
+    place[2] - eyeHeight,
+  ];
 }

@@ -3,16 +3,44 @@ import type { Relief } from '../plan/relief';
 import type { Region } from '../plane/region';
 import { belowCutoff, NO_CUTOFF, type PointLight } from '../spill/point-light';
 
-/** Error function (Abramowitz and Stegun 1964, 7.1.26; error under 2e-7). */
+/** Error function (Abramowitz and Stegun 1964, 7.1.28; error under 4e-7). */
 function erf(x: number): number {
-  const t = 1 / (1 + 0.3275911 * Math.abs(x));
-  const series =
-    t * (0.254829592 + t * (-0.284496736 + t * (1.421413741 + t * (-1.453152027 + t * 1.061405429))));
-  return Math.sign(x) * (1 - series * Math.exp(-x * x));
+  const t = Math.abs(x);
+  let p = 0.0000430638;
+  p = p * t + 0.0002765672;
+  p = p * t + 0.0001520143;
+  p = p * t + 0.0092705272;
+  p = p * t + 0.0422820123;
+  p = p * t + 0.0705230784;
+  p = p * t + 1;
+  const p2 = p * p;
+  const p4 = p2 * p2;
+  const p8 = p4 * p4;
+  return Math.sign(x) * (1 - 1 / (p8 * p8));
 }
 
+/** An angle by its sine and cosine; from a right angle on some angle of that side, since no beam is so broad. */
+function angleOf(sine: number, cosine: number): number {
+  if (cosine <= 0) return Math.sign(sine) * FAR;
+  const s2 = sine * sine;
+  return sine * (1 + s2 * (1 / 6 + s2 * (3 / 40 + s2 * (15 / 336))));
+}
+
+/** Radians at which every beam has ended. */
+const FAR = 1.6;
+
 /** Beams dimmer than this share of their middle along all of a view ray are left out. */
-const LEAST = 1e-5;
+const LEAST = 1e-4;
+
+/** What of a beam is the same along every view ray: root of half its power, its weight, and the cosine under which it is too dim. */
+export function beamShape(airCandela: number, focus: number) {
+  const power = 2 ** focus;
+  return {
+    narrow: Math.sqrt(power / 2),
+    weight: (airCandela / (4 * Math.PI)) * Math.sqrt(Math.PI / (2 * power)),
+    least: LEAST ** (1 / power),
+  };
+}
 
 /**
  * Adds what thin even haze scatters toward the eye from a beam: single scattering as in `addPointAir`, in the angle under
@@ -31,14 +59,10 @@ export function addBeamAir(
 ): void {
   if (airCandela === 0 || focus === undefined || !facing) return;
   const { corner, across, down, eyeHeight } = camera;
-  const power = 2 ** focus;
-  const narrow = Math.sqrt(power / 2);
-  const weight = (airCandela / (4 * Math.PI)) * Math.sqrt(Math.PI / (2 * power));
+  const { narrow, weight, least } = beamShape(airCandela, focus);
   const [px, py, pz] = [place[0], place[1], place[2] - eyeHeight];
   const [fx, fy, fz] = facing;
   const soft = radius * radius;
-  // What is outside of this cosine is too dim.
-  const least = LEAST ** (1 / power);
   for (let y = 0, i = 0; y < region.height; y++) {
     const v = (region.top + y + 0.5) / region.fullHeight;
     const row = [0, 1, 2].map((c) => corner[c] + v * down[c]);
@@ -61,14 +85,22 @@ export function addBeamAir(
       const nearest = Math.sqrt(ahead * ahead + along * along);
       if (nearest < least) continue;
       const h = Math.sqrt(away * away + soft);
-      const first = Math.atan(-t0 / h);
-      const last = Math.atan((reach[i] * rayLength - t0) / h);
-      const middle = Math.atan2(along, ahead);
-      const seen = erf(narrow * (last - middle)) - erf(narrow * (first - middle));
+      const end = reach[i] * rayLength - t0;
+      const [toFirst, toLast] = [Math.sqrt(h * h + t0 * t0), Math.sqrt(h * h + end * end)];
+      // Sines and cosines of the angles at which the source sees the ray's begin, its end, and the beam's middle.
+      const [sf, cf, sl, cl] = [-t0 / toFirst, h / toFirst, end / toLast, h / toLast];
+      const [sm, cm] = [along / nearest, ahead / nearest];
+      const [fromMiddle, pastFirst] = [sl * cm - cl * sm, sf * cm - cf * sm];
+      const seen =
+        erf(narrow * angleOf(fromMiddle, cl * cm + sl * sm)) -
+        erf(narrow * angleOf(pastFirst, cf * cm + sf * sm));
       if (seen <= 0) continue;
-      const at = Math.min(last, Math.max(first, middle));
-      const sine = (Math.sin(at) * rz) / rayLength - (Math.cos(at) * cz) / away;
-      out[i] += (weight * nearest ** power * seen * belowCutoff(cutoff, sine)) / h;
+      // Where along the ray the beam is brightest: its middle, or the end that is nearer to it.
+      const [sa, ca] = fromMiddle < 0 ? [sl, cl] : pastFirst > 0 ? [sf, cf] : [sm, cm];
+      const sine = (sa * rz) / rayLength - (ca * cz) / away;
+      let brightest = nearest;
+      for (let turn = 0; turn < focus; turn++) brightest *= brightest;
+      out[i] += (weight * brightest * seen * belowCutoff(cutoff, sine)) / h;
     }
   }
 }

@@ -54,6 +54,24 @@ describe('survey', () => {
     expect(sky[at(60, 75)]).toBe(0);
   });
 
+  it('finds the sky between leaves', () => {
+    const plate = street();
+    const isLeaf = (x: number, y: number) => (x >> 1) % 2 === 0 && (y >> 1) % 2 === 0;
+    for (let y = 6; y < 16; y++) {
+      for (let x = 40; x < 60; x++) {
+        if (isLeaf(x, y)) for (const c of ['r', 'g', 'b'] as const) plate[c][at(x, y)] = 0.01;
+      }
+    }
+    const found = findSky(plateFeatures(plate), HORIZON);
+    let open = 0;
+    for (let y = 6; y < 16; y++) {
+      for (let x = 40; x < 60; x++) {
+        if (!isLeaf(x, y)) open += found[at(x, y)];
+      }
+    }
+    expect(open).toBeGreaterThan(120);
+  });
+
   it('finds the ground up to the foot of the house', () => {
     expect(ground[at(60, 75)]).toBe(1);
     expect(ground[at(60, 53)]).toBe(1);

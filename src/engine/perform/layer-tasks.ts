@@ -56,7 +56,6 @@ export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Vi
     for (const light of lights) {
       if (quick) {
         quick.addPointLight(out, refs, camera, region, rows, light, occluders);
-        addBeamAir(air, land.reach, camera, part, light);
         continue;
       }
       const before = shades && spill.slice();
