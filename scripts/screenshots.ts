@@ -38,6 +38,13 @@ await page.mouse.move(100, 730);
 await pictureReady(page);
 await shoot('court');
 
+await openEditor(page, 'brickyard-lane');
+await page.getByRole('button', { name: 'Van headlamps', exact: true }).focus();
+await page.keyboard.press('Enter');
+await page.mouse.move(760, 300);
+await pictureReady(page);
+await shoot('lane');
+
 await openEditor(page, 'ferry-steps');
 await page.getByRole('button', { name: 'Quay lamp 1', exact: true }).focus();
 await page.keyboard.press('Enter');

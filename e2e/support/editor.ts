@@ -21,8 +21,8 @@ export async function openEditor(page: Page, id: string): Promise<void> {
 /** Waits until the picture shows the finest frame of what the scene is now. */
 export async function pictureReady(page: Page): Promise<void> {
   const night = page.getByTestId('night');
-  await expect(night).toHaveAttribute('data-frames', /\d+/);
-  await expect(night).toHaveAttribute('data-busy', 'false');
+  await expect(night).toHaveAttribute('data-frames', /\d+/, { timeout: 15_000 });
+  await expect(night).toHaveAttribute('data-busy', 'false', { timeout: 15_000 });
 }
 
 export async function saved(page: Page): Promise<void> {

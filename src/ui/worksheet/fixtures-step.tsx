@@ -56,10 +56,10 @@ const HINTS: Record<Fixture['kind'], string> = {
 
 /** What the flux is of, where it is not that of the whole. */
 const POWER: Partial<Record<Fixture['kind'], string>> = {
-  tube: 'Power a metre',
-  strand: 'Power of each',
-  headlamps: 'Power of each',
-  tails: 'Power of each',
+  tube: 'Power a m',
+  strand: 'Power each',
+  headlamps: 'Power each',
+  tails: 'Power each',
 };
 
 /** What the button lights. */
