@@ -99,6 +99,27 @@ test('lettering is written as a tube on its foot, and a piece of it goes dead', 
   await expect.poll(glass).toBeCloseTo(burning, 0);
 });
 
+test('a tube runs around a frame in one drag', async ({ page, request }) => {
+  const id = await copyOf(request, 'picture-house');
+  await openEditor(page, id);
+  await kind(page, 'tube');
+  await page.getByRole('button', { name: 'Around a frame' }).click();
+  const dark = brightness(await toneAt(page, 0.5, 0.4, 0.002));
+  await dragOn(page, [0.4, 0.4], [0.6, 0.6]);
+  await page.mouse.move(5, 5);
+  for (const [u, v] of [
+    [0.5, 0.4],
+    [0.5, 0.6],
+    [0.4, 0.5],
+    [0.6, 0.5],
+  ])
+    expect(brightness(await toneAt(page, u, v, 0.002))).toBeGreaterThan(dark + 60);
+  await saved(page);
+  const [{ path }] = (await sceneOf(request, id)).scene.fixtures;
+  expect(path).toHaveLength(5);
+  expect(path[4]).toEqual(path[0]);
+});
+
 test('a pane over a front is parted into a grid; its panes differ, and some stay dark', async ({
   page,
   request,

@@ -26,7 +26,7 @@ test('a first guess of horizon, walls and posts is taken part by part, and undon
   await expect(guesses).toContainText('the guessed horizon');
   const count = await guesses.getByRole('listitem').count();
   expect(count).toBeGreaterThan(2);
-  await page.getByRole('button', { name: 'Leave guessed wall 1' }).click();
+  await page.getByRole('button', { name: 'Leave guessed wall w1' }).click();
   await page.getByRole('button', { name: 'Take the guessed horizon' }).click();
   await expect(guesses.getByRole('listitem')).toHaveCount(count - 2);
   await page.getByRole('button', { name: 'Take all' }).click();
@@ -42,6 +42,31 @@ test('a first guess of horizon, walls and posts is taken part by part, and undon
   for (let i = 0; i < count - 1; i++) await page.keyboard.press('Control+z');
   await saved(page);
   expect((await sceneOf(request, id)).scene.plan).toEqual(before);
+});
+
+test('a guessed thing is stood up by its own edge, in the matte that it becomes', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, 'ferry-steps');
+  await openEditor(page, id);
+  await openPlan(page);
+  await page.getByRole('button', { name: 'Guess it' }).click();
+  await page.getByRole('button', { name: 'Take guessed thing t1' }).click();
+  await expect(page.getByRole('button', { name: 'Foot of Thing 1' })).toBeVisible();
+  await saved(page);
+  const { plan, mattes } = (await sceneOf(request, id)).scene;
+  // The traveller: his shoes, his coat, and not the paving beside him.
+  expect(plan.standees[0].foot.u).toBeCloseTo(0.355, 1);
+  expect(plan.standees[0].foot.v).toBeCloseTo(0.88, 1);
+  const [pass] = mattes[0].passes as { asset: string }[];
+  const answer = await request.get(`/api/coverages/${pass.asset}`);
+  const [width, height] = ['x-width', 'x-height'].map((name) => Number(answer.headers()[name]));
+  const data = await answer.body();
+  const covered = (u: number, v: number) => data[Math.floor(v * height) * width + Math.floor(u * width)];
+  expect(covered(0.36, 0.68)).toBeGreaterThan(127);
+  expect(covered(0.45, 0.85)).toBeLessThan(128);
+  expect(covered(0.2, 0.9)).toBeLessThan(128);
 });
 
 test('two lines that run beside each other lay the horizon, and two that do not are refused', async ({

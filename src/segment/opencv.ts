@@ -20,7 +20,9 @@ export const flags = (cv: OpenCv) =>
     | 'MORPH_TOPHAT'
     | 'MORPH_OPEN'
     | 'MORPH_CLOSE'
-    | 'THRESH_BINARY',
+    | 'THRESH_BINARY'
+    | 'MORPH_ELLIPSE'
+    | 'COLOR_RGB2Lab',
     number
   >;
 

@@ -1,5 +1,6 @@
 import type { PlatePoint } from '@/core/plan/camera';
 import type { EdgeStroke } from '@/core/matte/pass';
+import type { ThingBox } from '@/core/plan/guess-things';
 import type { UprightThing } from '@/core/plan/guess-posts';
 import type { PlateLine } from '@/core/plan/vanishing-point';
 import type { Alike } from '@/core/fixture/twins';
@@ -7,6 +8,7 @@ import { findAlike, type Sample } from './find-alike';
 import { brushEdges } from './edge-brush';
 import type { OpenCv } from './opencv';
 import type { Picture } from './picture';
+import { standingThings } from './standing-things';
 import { straightLines } from './straight-lines';
 import { traceEdges, type EdgeTrace } from './trace-edge';
 import { uprightThings } from './upright-things';
@@ -39,6 +41,11 @@ export function createSegmentService(ready: Promise<{ cv: OpenCv }>) {
     async uprightThings(): Promise<UprightThing[]> {
       const { cv } = await ready;
       return uprightThings(cv, opened());
+    },
+    /** Things that stand on the ground of the plate. */
+    async standingThings(horizon: number): Promise<ThingBox[]> {
+      const { cv } = await ready;
+      return standingThings(cv, opened(), horizon);
     },
     /** Places of the plate that look like a part of it. */
     async findAlike(sample: Sample): Promise<Alike[]> {

@@ -6,6 +6,7 @@ import { whenReady, type OpenCv } from './opencv';
 import { boxAround, type Picture } from './picture';
 import { findAlike } from './find-alike';
 import { createSegmentService } from './segment-service';
+import { standingThings } from './standing-things';
 import { straightLines } from './straight-lines';
 import { traceEdges } from './trace-edge';
 import { uprightThings } from './upright-things';
@@ -142,6 +143,41 @@ describe('uprightThings', () => {
         streetOf((x) => (x % 4 < 2 ? 60 : 160)),
       ),
     ).toEqual([]);
+  });
+});
+
+describe('standingThings', () => {
+  const [width, height] = [400, 260];
+  /** Mottled grey ground under a horizon at 0.4, with what is laid on it. */
+  const ground = (...laid: { x: number; y: number; w: number; h: number; tone: number[] }[]): Picture => ({
+    width,
+    height,
+    rgb: Uint8Array.from({ length: 3 * width * height }, (_, i) => {
+      const [x, y] = [Math.floor(i / 3) % width, Math.floor(i / 3 / width)];
+      const thing = laid.find((own) => x >= own.x && x < own.x + own.w && y >= own.y && y < own.y + own.h);
+      if (thing) return thing.tone[i % 3];
+      return y < 0.4 * height ? [120, 160, 220][i % 3] : 125 + ((x * 7 + y * 13) % 11);
+    }),
+  });
+
+  it('finds what is of other tones than the ground, and says where it goes on over the horizon', () => {
+    const coat = { x: 100, y: 60, w: 30, h: 130, tone: [180, 60, 40] };
+    const pot = { x: 250, y: 150, w: 30, h: 40, tone: [60, 120, 60] };
+    const found = standingThings(cv, ground(coat, pot), 0.4);
+    expect(found).toHaveLength(2);
+    const [first, second] = found.sort((p, q) => p.left - q.left);
+    expect(first.open).toBe(true);
+    expect(first.foot).toBeCloseTo(190 / 260, 1);
+    expect(second).toMatchObject({ open: false });
+    expect(second.left).toBeCloseTo(250 / 400, 1);
+    expect(second.top).toBeCloseTo(150 / 260, 1);
+  });
+
+  it('finds nothing on bare ground, at the picture’s edge, or in what is too small', () => {
+    expect(standingThings(cv, ground(), 0.4)).toEqual([]);
+    const edge = { x: 0, y: 150, w: 40, h: 60, tone: [180, 60, 40] };
+    const speck = { x: 200, y: 200, w: 3, h: 4, tone: [180, 60, 40] };
+    expect(standingThings(cv, ground(edge, speck), 0.4)).toEqual([]);
   });
 });
 

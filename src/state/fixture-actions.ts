@@ -146,13 +146,18 @@ const DRAGGED: readonly Fixture['kind'][] = ['pane', 'strand', 'headlamps', 'tai
 export const isDragged = (kind: Fixture['kind']) => DRAGGED.includes(kind);
 export const isClicked = (kind: Fixture['kind']) => kind !== 'pane' && kind !== 'strand' && kind !== 'tube';
 
-/** What a drag lights: a pane across it, or the two lamps or the ends of a strand. */
-export const pathAcross = (
+/** What a drag lights: a pane across it, a tube around a frame, or the two lamps or the ends of a strand. */
+export function pathAcross(
   scene: Scene,
   kind: Fixture['kind'],
   from: PlatePoint,
   to: PlatePoint,
-): PlatePoint[] => (kind === 'pane' ? paneAcross(scene, from, to) : [from, to]);
+): PlatePoint[] {
+  if (kind === 'pane') return paneAcross(scene, from, to);
+  if (kind !== 'tube') return [from, to];
+  const frame = paneAcross(scene, from, to);
+  return [...frame, frame[0]];
+}
 
 /** A drawn stroke's points within this are one straight line, fraction of the width. */
 const STRAIGHT = 0.0012;

@@ -1,6 +1,8 @@
 import { horizonAt } from '@/core/plan/ground';
 import type { PlatePoint } from '@/core/plan/camera';
 import type { CoveragePicture } from '@/engine/render-assets';
+import type { EdgeStroke } from '@/core/matte/pass';
+import type { GuessedThing } from '@/core/plan/guess-things';
 import type { GuessedPost } from '@/core/plan/guess-posts';
 import type { GroundPlan, Matte, Scene } from '@/core/scene/schema';
 import { cameraOf } from '@/core/picture/camera-of';
@@ -96,6 +98,23 @@ export function lowestOf({ width, height, data }: CoveragePicture): PlatePoint |
   }
   return undefined;
 }
+
+/** A thing that was guessed, as a matte of what the edge brush found in a loop around it, and the standee that it is. */
+export function newThing(
+  scene: Scene,
+  { loop, foot }: GuessedThing,
+  asset: string,
+): { matte: Matte; standee: Standee } {
+  const matte: Matte = {
+    ...newMatte(scene, 'edge'),
+    name: freeName('Thing', scene.mattes),
+    passes: [{ ...newPass('edge'), kind: 'edge', strokes: [thingLoop(loop)], asset }],
+  };
+  return { matte, standee: newStandee(scene, matte, foot) };
+}
+
+/** The stroke that takes what is inside a loop. */
+export const thingLoop = (loop: number[]): EdgeStroke => ({ act: 'loop', path: loop, size: 0.02 });
 
 /** A post that was guessed, as a matte and the standee that it is: round, and not creased. */
 export function newPost(scene: Scene, { outline, foot }: GuessedPost): { matte: Matte; standee: Standee } {

@@ -1,6 +1,7 @@
 import { wrap, type Remote } from 'comlink';
 import type { EdgeStroke } from '@/core/matte/pass';
 import type { PlatePoint } from '@/core/plan/camera';
+import type { ThingBox } from '@/core/plan/guess-things';
 import type { UprightThing } from '@/core/plan/guess-posts';
 import type { PlateLine } from '@/core/plan/vanishing-point';
 import { wholeRegion } from '@/core/plane/region';
@@ -25,6 +26,8 @@ export interface Segmenter {
   brush: (asset: string | undefined, strokes: readonly EdgeStroke[]) => Promise<string>;
   /** The straight edges of the plate. */
   straightLines: () => Promise<PlateLine[]>;
+  /** Things that stand on the ground of the plate, by its horizon. */
+  standingThings: (horizon: number) => Promise<ThingBox[]>;
   /** The thin upright things of the plate. */
   uprightThings: () => Promise<UprightThing[]>;
   /** Places of the plate that look like a part of it. */
@@ -101,6 +104,7 @@ export function createSegmenter({ asset: plateAsset, ...size }: Scene['plate']):
       return kept;
     },
     straightLines: () => asked((service) => service.straightLines()),
+    standingThings: (horizon) => asked((service) => service.standingThings(horizon)),
     uprightThings: () => asked((service) => service.uprightThings()),
     findAlike: (sample) => asked((service) => service.findAlike(sample)),
     traceFrom: (place) => asked((service) => service.traceFrom(place)),

@@ -62,6 +62,8 @@ export interface ViewState {
   kind: Fixture['kind'];
   /** What the next drag writes as a tube; nothing for a stroke. */
   lettering: string;
+  /** The next drag, with tube, runs one around a frame. */
+  framing: boolean;
   /** What looks like a fixture, and waits to be lit. */
   twins?: { of: string; found: Alike[] };
   /** How many copies the next drag lights in a row from the chosen fixture. */
@@ -104,6 +106,7 @@ export function createViewStore(): ViewStore {
     buildUpRuns: false,
     kind: 'globe',
     lettering: '',
+    framing: false,
     also: [],
     picking: false,
     levelling: false,

@@ -7,6 +7,7 @@ import { streetLamp, testCircuit } from '../../../test/street';
 import { createCamera, project, type PlatePoint } from './camera';
 import { guessHorizon } from './guess-horizon';
 import { guessPosts } from './guess-posts';
+import { guessThings, type ThingBox } from './guess-things';
 import { guessWalls } from './guess-walls';
 import { planFaults } from './plan-faults';
 import { popUpMesh } from './pop-up-mesh';
@@ -86,6 +87,37 @@ describe('guessPosts', () => {
     expect(found.length).toBeGreaterThan(3);
     expect(found.length).toBeLessThanOrEqual(16);
     expect(found.every(({ foot }) => Number.isFinite(foot.u) && Number.isFinite(foot.v))).toBe(true);
+  });
+});
+
+describe('guessThings', () => {
+  const box = (x: number, y: number, half: number, tall: number, open = false) => {
+    const [low, high] = [seen(x, y, 0), seen(x, y, tall)];
+    const [left, right] = [seen(x - half, y, 0).u, seen(x + half, y, 0).u];
+    return { left, right, top: high.v, foot: low.v, open };
+  };
+  const guess = (...boxes: ThingBox[]) => guessThings(boxes, CAMERA, SETTINGS.horizon);
+
+  it('loops around what stands, as high as a person where it goes on over the horizon', () => {
+    const [person] = guess({ ...box(-1, 6, 0.3, 1.3), open: true });
+    const head = seen(-1, 6, 1.85).v;
+    const vs = person.loop.filter((_, i) => i % 2 === 1);
+    expect(Math.min(...vs)).toBeLessThan(head);
+    expect(Math.min(...vs)).toBeGreaterThan(head - 0.08);
+    expect(person.foot.v).toBeCloseTo(seen(-1, 6, 0).v, 6);
+  });
+
+  it('leaves what lies flat, is too low or too high, or stands at the horizon; the largest first', () => {
+    expect(guess(box(0, 6, 1.5, 1))).toEqual([]);
+    expect(guess(box(0, 6, 0.1, 0.25))).toEqual([]);
+    expect(guess(box(0, 6, 0.5, 6))).toEqual([]);
+    expect(guess(box(0, 60, 0.5, 3))).toEqual([]);
+    const both = guess(box(-1, 8, 0.2, 0.8), box(1, 5, 0.3, 1.2));
+    expect(both.map(({ foot }) => foot.u)).toEqual(
+      [seen(1, 5, 0).u, seen(-1, 8, 0).u].map((u) => expect.closeTo(u, 2) as number),
+    );
+    const many = Array.from({ length: 30 }, (_, k) => box(-3 + k / 5, 7, 0.1, 0.9));
+    expect(guess(...many)).toHaveLength(8);
   });
 });
 

@@ -53,6 +53,9 @@ export function PlanMarks({ box, trail }: { box: Box; trail: RefObject<SVGPathEl
   );
 }
 
+const placesOf = (path: readonly number[]): PlatePoint[] =>
+  path.flatMap((u, i) => (i % 2 === 0 ? [{ u, v: path[i + 1] }] : []));
+
 /** How far below a guess its number stands, CSS pixels. */
 const NUMBER_BELOW = 14;
 
@@ -63,10 +66,10 @@ function GuessMarks({ box }: { box: Box }) {
   const measured = useView((view) => view.measured);
   const line = ([a, b]: PlateLine) =>
     `M${a.u * box.width} ${a.v * box.height}L${b.u * box.width} ${b.v * box.height}`;
-  const { horizon, walls = [], posts = [] } = guess ?? {};
+  const { horizon, walls = [], posts = [], things = [] } = guess ?? {};
   const around = (outline: PlatePoint[]) =>
     `M${outline.map(({ u, v }) => `${u * box.width} ${v * box.height}`).join('L')}Z`;
-  const number = (id: string, { u, v }: PlatePoint, n: number) => (
+  const number = (id: string, { u, v }: PlatePoint, n: string) => (
     <text key={id} className={classes.guessNumber} x={u * box.width} y={v * box.height + NUMBER_BELOW}>
       {n}
     </text>
@@ -85,10 +88,14 @@ function GuessMarks({ box }: { box: Box }) {
           level ?? '',
           ...walls.map(({ foot }) => line(foot)),
           ...posts.map(({ outline }) => around(outline)),
+          ...things.map(({ loop }) => around(placesOf(loop))),
         ].join('')}
       />
-      {walls.map(({ id, foot: [a, b] }, i) => number(id, { u: (a.u + b.u) / 2, v: (a.v + b.v) / 2 }, i + 1))}
-      {posts.map(({ id, foot }, i) => number(id, foot, i + 1))}
+      {walls.map(({ id, foot: [a, b] }, i) =>
+        number(id, { u: (a.u + b.u) / 2, v: (a.v + b.v) / 2 }, `w${i + 1}`),
+      )}
+      {posts.map(({ id, foot }, i) => number(id, foot, `p${i + 1}`))}
+      {things.map(({ id, foot }, i) => number(id, foot, `t${i + 1}`))}
       {parallel && <path className={classes.measure} d={line(parallel)} />}
       {measured && <path className={classes.measure} d={line(measured)} />}
     </>

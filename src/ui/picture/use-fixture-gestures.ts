@@ -22,6 +22,7 @@ export function useFixtureGestures(
   const scene = useScene((state) => state.scene);
   const kind = useView((view) => view.kind);
   const lettering = useView((view) => view.lettering);
+  const framing = useView((view) => view.framing) && kind === 'tube';
   const writing = kind === 'tube' && lettering.trim() !== '';
   const setView = useView((view) => view.set);
   const lightFixture = useLightFixture();
@@ -62,7 +63,7 @@ export function useFixtureGestures(
         show([original.foot, ...copies.map(({ foot }) => foot)], false);
         return;
       }
-      if (pick || !(writing || isDragged(kind))) return;
+      if (pick || !(writing || framing || isDragged(kind))) return;
       written.current = writing ? letteringAcross(scene, lettering, from, to) : undefined;
       across.current = written.current?.path ?? (writing ? [] : pathAcross(scene, kind, from, to));
       show(across.current, kind === 'pane', written.current?.breaks);
@@ -104,7 +105,7 @@ export function useFixtureGestures(
     },
     onGiveUp: clear,
   });
-  if (kind !== 'tube' || writing || pick || rowing !== undefined) return drag;
+  if (kind !== 'tube' || writing || framing || pick || rowing !== undefined) return drag;
   return {
     ...stroke,
     onPointerMove(event: Parameters<typeof stroke.onPointerMove>[0]) {

@@ -26,6 +26,7 @@ const OF_A_MATTE: Partial<Record<Fixture['kind'], string>> = {
 export function NewLight() {
   const kind = useView((view) => view.kind);
   const lettering = useView((view) => view.lettering);
+  const framing = useView((view) => view.framing);
   const setView = useView((view) => view.set);
   const mattes = useScene(({ scene }) => scene.mattes);
   const missing = missingLetters(lettering);
@@ -44,6 +45,18 @@ export function NewLight() {
             missing.length > 0 ? `No tube is bent for ${missing.join(' ')} yet; it is left out.` : undefined
           }
         />
+      )}
+      {kind === 'tube' && (
+        <div className={classes.actions}>
+          <Button
+            size="compact-xs"
+            variant={framing ? 'filled' : 'default'}
+            aria-pressed={framing}
+            onClick={() => setView({ framing: !framing })}
+          >
+            Around a frame
+          </Button>
+        </div>
       )}
       {OF_A_MATTE[kind] && mattes.length > 0 && <OfAMatte kind={kind} />}
     </>

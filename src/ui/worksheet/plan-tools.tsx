@@ -8,9 +8,8 @@ import { addSurface, setPlan, standUp } from '@/core/scene/commands';
 import { RANGES, type Range } from '@/core/scene/ranges';
 import { MOST_MATTES } from '@/core/scene/matte-schema';
 import { MOST_SURFACES } from '@/core/scene/plan-schema';
-import { eyeHeightFor, guessedWall, heightOf, newPost } from '@/state/plan-actions';
-import { guessPlan, type PlanClues, type PlanGuess } from '@/state/plan-guess';
-import type { Segmenter } from '@/state/segmenter';
+import { eyeHeightFor, guessedWall, heightOf, newPost, newThing, thingLoop } from '@/state/plan-actions';
+import { guessPlan, type PlanGuess } from '@/state/plan-guess';
 import { NumberRow } from '../controls/number-row';
 import { TakeOrLeave } from '../controls/take-or-leave';
 import { useScene, useSession, useView } from '../editor/editor-context';
@@ -69,12 +68,8 @@ export function PlanTools() {
   );
 }
 
-const isEmpty = ({ horizon, walls, posts }: PlanGuess) => !horizon && walls.length + posts.length === 0;
-
-const clues = async ({ straightLines, uprightThings }: Segmenter): Promise<PlanClues> => ({
-  lines: await straightLines(),
-  things: await uprightThings(),
-});
+const isEmpty = ({ horizon, walls, posts, things }: PlanGuess) =>
+  !horizon && walls.length + posts.length + things.length === 0;
 
 /** Guesses the plan from the plate's edges; what is found waits for the person. */
 function useGuess() {
@@ -85,13 +80,13 @@ function useGuess() {
   return async () => {
     if (!land) return;
     const { scene } = store.getState();
-    const guess = await find(async () => guessPlan(scene, await clues(segmenter), land));
+    const guess = await find(async () => guessPlan(scene, segmenter, land));
     if (!guess) return;
     if (!isEmpty(guess)) return setView({ guess });
     notifications.show({
       color: 'yellow',
       message:
-        'No horizon, no walls and no posts stand out in this photo. Drag the ends of the horizon by hand.',
+        'No horizon, no walls and nothing that stands show in this photo. Drag the ends of the horizon by hand.',
     });
   };
 }
@@ -101,9 +96,10 @@ function Guesses() {
   const guess = useView((view) => view.guess);
   const setView = useView((view) => view.set);
   const run = useScene((state) => state.run);
-  const { scene: store } = useSession();
+  const { scene: store, segmenter } = useSession();
+  const find = useFinding('Its edge could not be found');
   if (!guess) return null;
-  const { horizon, walls, posts } = guess;
+  const { horizon, walls, posts, things } = guess;
 
   function leave(next: PlanGuess): void {
     setView({ guess: isEmpty(next) ? undefined : next });
@@ -113,6 +109,15 @@ function Guesses() {
     const { scene } = store.getState();
     if (scene.plan.standees.length >= MOST_SURFACES || scene.mattes.length >= MOST_MATTES) return;
     const { matte, standee } = newPost(scene, post);
+    run(standUp(matte, standee));
+  }
+  const withoutThing = (id: string) => ({ ...guess, things: things.filter((thing) => thing.id !== id) });
+  /** Its edge is looked for first. */
+  async function takeThing(thing: PlanGuess['things'][number]): Promise<void> {
+    const asset = await find(() => segmenter.brush(undefined, [thingLoop(thing.loop)]));
+    const { scene } = store.getState();
+    if (!asset || scene.plan.standees.length >= MOST_SURFACES || scene.mattes.length >= MOST_MATTES) return;
+    const { matte, standee } = newThing(scene, thing, asset);
     run(standUp(matte, standee));
   }
   const withoutWall = (id: string) => ({ ...guess, walls: walls.filter((wall) => wall.id !== id) });
@@ -141,10 +146,13 @@ function Guesses() {
       <ul className={own.list} aria-label="Guesses">
         {horizon && item('horizon', 'the guessed horizon', takeHorizon, { ...guess, horizon: undefined })}
         {walls.map((wall, i) =>
-          item(wall.id, `guessed wall ${i + 1}`, () => takeWall(wall), withoutWall(wall.id)),
+          item(wall.id, `guessed wall w${i + 1}`, () => takeWall(wall), withoutWall(wall.id)),
         )}
         {posts.map((post, i) =>
-          item(post.id, `guessed post ${i + 1}`, () => takePost(post), withoutPost(post.id)),
+          item(post.id, `guessed post p${i + 1}`, () => takePost(post), withoutPost(post.id)),
+        )}
+        {things.map((thing, i) =>
+          item(thing.id, `guessed thing t${i + 1}`, () => void takeThing(thing), withoutThing(thing.id)),
         )}
       </ul>
       <div className={classes.actions}>
@@ -156,6 +164,7 @@ function Guesses() {
             walls.forEach(takeWall);
             posts.forEach(takePost);
             setView({ guess: undefined });
+            void things.reduce((before, thing) => before.then(() => takeThing(thing)), Promise.resolve());
           }}
         >
           Take all
