@@ -200,6 +200,19 @@ describe('parseScene', () => {
     ['a newer version', spoil((s) => (s.version = 99)), 'newer Sundew'],
     ['a number out of range', spoil((s) => ((s.night as Scene['night']).exposure = 99)), 'night.exposure'],
     ['not a number', spoil((s) => ((s.plan as Scene['plan']).lens = NaN)), 'plan.lens'],
+    [
+      'a gel of no temperature',
+      spoil((s) => ((s.fixtures as Scene['fixtures'])[0].gel.kelvin = 0)),
+      'gel.kelvin',
+    ],
+    [
+      'more fixtures than a scene holds',
+      spoil((s) => {
+        const [fixture] = s.fixtures as Scene['fixtures'];
+        s.fixtures = Array.from({ length: 501 }, (_, k) => ({ ...fixture, id: `l${k}` }));
+      }),
+      'at most 500 fixtures',
+    ],
     ['a lens of zero', spoil((s) => ((s.plan as Scene['plan']).lens = 0)), 'plan.lens'],
     [
       'a place without its matte',

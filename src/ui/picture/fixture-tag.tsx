@@ -21,7 +21,7 @@ export function FixtureTag({ fixture, box, turned }: { fixture: Fixture; box: Bo
   const top = Math.min(box.height - HEIGHT, Math.max(0, y - HEIGHT * 0.6));
   const rows = [
     ['gel', gel.from === 'kelvin' ? `${Math.round(gel.kelvin)} K` : 'off the picture'],
-    ...(kind === 'globe' ? [['glass', `${(200 * radius).toFixed(0)} cm across`]] : []),
+    ...(path.length === 0 ? [['across', `${(200 * radius).toFixed(0)} cm`]] : []),
     ['stands', `${ahead.toFixed(1)} m off, ${up.toFixed(2)} m up`],
   ];
   return (
