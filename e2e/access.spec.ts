@@ -25,4 +25,8 @@ test('axe finds nothing serious on any view', async ({ page, request }) => {
   await check('a chosen fixture');
   await page.getByRole('button', { name: /^Quay, 2 fixtures/ }).click();
   await check('an open strip');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('/');
+  await expect(page.getByLabel('What shall be done?')).toBeVisible();
+  await check('deeds');
 });

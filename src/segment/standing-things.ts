@@ -1,4 +1,5 @@
 import type { PlatePoint } from '@/core/plan/camera';
+import { LIGHTNESS_WEIGHT, meanTones, nearestTone, type Tone } from '@/core/plan/ground-tones';
 import type { ThingBox } from '@/core/plan/guess-things';
 import { flags, withMats, type OpenCv } from './opencv';
 import type { Picture } from './picture';
@@ -9,9 +10,6 @@ const WIDTH = 800;
 /** Strip along the lower edge that is taken for ground, fractions of height and width; and every how many pixels. */
 const GROUND = { from: 0.9, left: 0.15, right: 0.85, every: 3 } as const;
 
-/** Tones of the ground, and rounds of finding them; lightness counts less, since the ground lies partly in shade. */
-const TONES = { count: 6, rounds: 8, lightness: 0.4 } as const;
-
 /** Distance from all tones of the ground, CIELAB codes, from which something is not ground. */
 const UNLIKE = 16;
 
@@ -21,44 +19,20 @@ const UNDER = 0.03;
 /** Least height and breadth, fractions of the picture; most breadth; how much of its box a thing fills. */
 const THING = { high: 0.045, broad: 0.012, broadest: 0.25, fills: 0.3 } as const;
 
-type Tone = [lightness: number, a: number, b: number];
+const toneAt = (lab: Uint8Array, i: number): Tone => [
+  LIGHTNESS_WEIGHT * lab[3 * i],
+  lab[3 * i + 1],
+  lab[3 * i + 2],
+];
 
-/** The nearest of some tones: which, and how far. */
-function nearest(tones: readonly Tone[], l: number, a: number, b: number): { index: number; far: number } {
-  let [index, least] = [0, Infinity];
-  tones.forEach(([tl, ta, tb], k) => {
-    const square = (l - tl) ** 2 + (a - ta) ** 2 + (b - tb) ** 2;
-    if (square < least) [index, least] = [k, square];
-  });
-  return { index, far: Math.sqrt(least) };
-}
-
-/** The tones of a strip along the lower edge, by k-means (Lloyd 1982), started evenly along lightness. */
-function groundTones(lab: Uint8Array, width: number, height: number): Tone[] {
+/** The tones of a strip along the lower edge. */
+function stripTones(lab: Uint8Array, width: number, height: number): Tone[] {
   const seeds: Tone[] = [];
   for (let y = Math.floor(GROUND.from * height); y < height; y += GROUND.every) {
-    for (let x = Math.floor(GROUND.left * width); x < GROUND.right * width; x += GROUND.every) {
-      const i = 3 * (y * width + x);
-      seeds.push([TONES.lightness * lab[i], lab[i + 1], lab[i + 2]]);
-    }
+    for (let x = Math.floor(GROUND.left * width); x < GROUND.right * width; x += GROUND.every)
+      seeds.push(toneAt(lab, y * width + x));
   }
-  seeds.sort((p, q) => p[0] - q[0]);
-  let tones = Array.from(
-    { length: TONES.count },
-    (_, k) => seeds[Math.floor(((k + 0.5) / TONES.count) * seeds.length)],
-  );
-  for (let round = 0; round < TONES.rounds; round++) {
-    const sums = tones.map(() => [0, 0, 0, 0]);
-    for (const [l, a, b] of seeds) {
-      const sum = sums[nearest(tones, l, a, b).index];
-      [l, a, b, 1].forEach((value, c) => (sum[c] += value));
-    }
-    tones = tones.map((tone, k) => {
-      const [l, a, b, count] = sums[k];
-      return count > 0 ? [l / count, a / count, b / count] : tone;
-    });
-  }
-  return tones;
+  return meanTones(seeds);
 }
 
 /**
@@ -76,12 +50,11 @@ export function standingThings(cv: OpenCv, picture: Picture, horizon: PlatePoint
     cv.resize(full, color, new cv.Size(width, height), 0, 0, flags(cv).INTER_AREA);
     cv.cvtColor(color, lab, flags(cv).COLOR_RGB2Lab);
     cv.GaussianBlur(lab, lab, new cv.Size(5, 5), 0);
-    const tones = groundTones(lab.data, width, height);
+    const tones = stripTones(lab.data, width, height);
     const first = Math.min(height - 1, Math.max(0, Math.floor((horizon + UNDER) * height)));
     const unlike = keep(cv.Mat.zeros(height, width, flags(cv).CV_8UC1));
     for (let i = first * width; i < width * height; i++) {
-      const [l, a, b] = lab.data.subarray(3 * i, 3 * i + 3);
-      if (nearest(tones, TONES.lightness * l, a, b).far > UNLIKE) unlike.data[i] = 255;
+      if (nearestTone(tones, toneAt(lab.data, i)).distance > UNLIKE) unlike.data[i] = 255;
     }
     const disc = (side: number) =>
       keep(cv.getStructuringElement(flags(cv).MORPH_ELLIPSE, new cv.Size(side, side)));

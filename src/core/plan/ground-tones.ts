@@ -1,17 +1,21 @@
 import type { PlateFeatures } from './plate-features';
 
-/** A colour in Oklab with its lightness weighed down, since the ground lies partly in shade. */
-type Tone = [lightness: number, a: number, b: number];
+/** A colour with its lightness weighed down, since the ground lies partly in shade: in Oklab, or codes of CIELAB. */
+export type Tone = readonly [lightness: number, a: number, b: number];
 
-const TONES = { rows: 0.07, middle: 0.7, count: 6, lightnessWeight: 0.4, rounds: 8 } as const;
+const TONES = { rows: 0.07, middle: 0.7, count: 6, rounds: 8 } as const;
+
+/** What lightness counts beside colour. */
+export const LIGHTNESS_WEIGHT = 0.4;
 
 const toneAt = ({ softLightness, a, b }: PlateFeatures, i: number): Tone => [
-  TONES.lightnessWeight * softLightness[i],
+  LIGHTNESS_WEIGHT * softLightness[i],
   a[i],
   b[i],
 ];
 
-function nearest(tones: Tone[], [l, a, b]: Tone): { index: number; distance: number } {
+/** The nearest of some tones to one: which, and how far. */
+export function nearestTone(tones: readonly Tone[], [l, a, b]: Tone): { index: number; distance: number } {
   let index = 0;
   let best = Infinity;
   for (let k = 0; k < tones.length; k++) {
@@ -21,14 +25,8 @@ function nearest(tones: Tone[], [l, a, b]: Tone): { index: number; distance: num
   return { index, distance: Math.sqrt(best) };
 }
 
-/** The tones of the middle of the plate's lower edge by k-means (Lloyd 1982), started evenly along lightness. */
-export function groundTones(features: PlateFeatures): Tone[] {
-  const { width, height } = features;
-  const seeds: Tone[] = [];
-  const margin = Math.floor(((1 - TONES.middle) / 2) * width);
-  for (let y = Math.min(height - 1, Math.floor(height * (1 - TONES.rows))); y < height; y++) {
-    for (let x = margin; x < width - margin; x++) seeds.push(toneAt(features, y * width + x));
-  }
+/** The few tones that stand for many, by k-means (Lloyd 1982), started evenly along lightness. */
+export function meanTones(seeds: readonly Tone[]): Tone[] {
   const sorted = [...seeds].sort((p, q) => p[0] - q[0]);
   let tones = Array.from(
     { length: TONES.count },
@@ -37,18 +35,30 @@ export function groundTones(features: PlateFeatures): Tone[] {
   for (let round = 0; round < TONES.rounds; round++) {
     const sums = tones.map(() => [0, 0, 0, 0]);
     for (const seed of seeds) {
-      const sum = sums[nearest(tones, seed).index];
+      const sum = sums[nearestTone(tones, seed).index];
       seed.forEach((value, c) => (sum[c] += value));
       sum[3]++;
     }
-    tones = tones.map((tone, k) =>
-      sums[k][3] > 0 ? (sums[k].slice(0, 3).map((s) => s / sums[k][3]) as Tone) : tone,
-    );
+    tones = tones.map((tone, k): Tone => {
+      const [l, a, b, count] = sums[k];
+      return count > 0 ? [l / count, a / count, b / count] : tone;
+    });
   }
   return tones;
 }
 
+/** The tones of the middle of the plate's lower edge. */
+export function groundTones(features: PlateFeatures): Tone[] {
+  const { width, height } = features;
+  const seeds: Tone[] = [];
+  const margin = Math.floor(((1 - TONES.middle) / 2) * width);
+  for (let y = Math.min(height - 1, Math.floor(height * (1 - TONES.rows))); y < height; y++) {
+    for (let x = margin; x < width - margin; x++) seeds.push(toneAt(features, y * width + x));
+  }
+  return meanTones(seeds);
+}
+
 /** How far each pixel's colour is from the nearest of the tones, in weighed Oklab. */
 export function distanceFromTones(features: PlateFeatures, tones: Tone[]): Float32Array {
-  return Float32Array.from(features.a, (_, i) => nearest(tones, toneAt(features, i)).distance);
+  return Float32Array.from(features.a, (_, i) => nearestTone(tones, toneAt(features, i)).distance);
 }

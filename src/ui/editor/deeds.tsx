@@ -1,6 +1,8 @@
 'use client';
 
-import { Spotlight, type SpotlightActionData } from '@mantine/spotlight';
+import { VisuallyHidden } from '@mantine/core';
+import { Spotlight, spotlight, type SpotlightActionData } from '@mantine/spotlight';
+import { useHotkeys } from 'react-hotkeys-hook';
 import { FIXTURE_KINDS } from '@/core/fixture/defaults';
 import { setDeskBetween } from '@/core/scene/cue-commands';
 import { setCircuit } from '@/core/scene/commands';
@@ -8,10 +10,9 @@ import { removeFixtures } from '@/core/scene/many-commands';
 import { KINDS } from '@/core/scene/schema';
 import { chosenIds, FITTED, PROOFS, STEPS, type Step } from '@/state/view-store';
 import { useScene, useSession, useView } from './editor-context';
+import classes from './editor.module.css';
 import { EVERYWHERE } from './key-options';
 import { useCopying } from './use-copying';
-import { useHotkeys } from 'react-hotkeys-hook';
-import { spotlight } from '@mantine/spotlight';
 
 const STEP_NAMES: Record<Step, string> = {
   frame: 'Frame',
@@ -36,6 +37,11 @@ export function Deeds() {
     <Spotlight
       actions={actions}
       shortcut={null}
+      title={<VisuallyHidden>Deeds</VisuallyHidden>}
+      className={classes.deeds}
+      overlayProps={{ backgroundOpacity: 0.35, blur: 0 }}
+      yOffset="max(40px, calc(100dvh - 520px))"
+      size={420}
       nothingFound="Nothing is called that here."
       highlightQuery
       limit={9}
