@@ -204,6 +204,7 @@ export const BULB_KEYS: readonly (keyof Fixture)[] = [
   'lumens',
   'heart',
   'halo',
+  'shown',
   'spill',
   'bars',
   'barGlow',

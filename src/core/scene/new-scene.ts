@@ -14,7 +14,7 @@ export const PLAIN_GRIP: Grip = { dark: 0.1, bright: 0.6, darkShare: 1, brightSh
 
 /** What a fixture has that says nothing yet. */
 export const PLAIN_FIXTURE = {
-  ...{ seed: 0, vary: 0, unlit: 0, curtains: 0, count: 0, sag: 0 },
+  ...{ shown: 0, seed: 0, vary: 0, unlit: 0, curtains: 0, count: 0, sag: 0 },
   breaks: [] as number[],
   dead: [] as number[],
 };

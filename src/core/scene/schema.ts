@@ -67,6 +67,8 @@ const fixtureSchema = object({
   lumens: ranged('lumens'),
   heart: ranged('heart'),
   halo: ranged('halo'),
+  /** How much whiter or dimmer its glass shows than by its own luminance, stops. */
+  shown: ranged('level'),
   /** What it throws against what it shows, stops. */
   spill: ranged('level'),
   /** How far thin dark things over the glass stay dark, and how much light they catch near the bulb. */

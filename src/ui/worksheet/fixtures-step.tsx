@@ -33,6 +33,7 @@ const ROW_RANGES = {
   lumens: RANGES.lumens,
   heart: RANGES.heart,
   halo: RANGES.halo,
+  shown: RANGES.level,
   spill: RANGES.level,
 };
 type OwnRow = keyof typeof ROW_RANGES;
@@ -227,6 +228,7 @@ function ChosenFixture({ fixture }: { fixture: Fixture }) {
         <>
           {row('heart', 'Heart', kind.heart)}
           {row('halo', 'Halo', kind.halo)}
+          {row('shown', 'Whiter', 0)}
         </>
       )}
       <KindSettings fixture={fixture} />
