@@ -1,10 +1,9 @@
 import { placeFixture } from '@/core/fixture/place-fixture';
 import { cameraOf } from '@/core/picture/camera-of';
 import { footForHeight, metresPerWidth, placeOnStalk } from '@/core/plan/place-on-stalk';
-import { sceneSchema, type Circuit, type Fixture, type Scene } from '@/core/scene/schema';
+import { MOST_FIXTURES, sceneSchema, type Circuit, type Fixture, type Scene } from '@/core/scene/schema';
 import { RANGES } from '@/core/scene/ranges';
-import { MOST_FIXTURES } from '@/core/scene/schema';
-import { freeName } from './fixture-actions';
+import { freeName, hold, stemOf } from './fixture-actions';
 
 /** Fixtures that were copied, to be pasted into this or another scene of this browser. */
 export interface Copied {
@@ -65,11 +64,11 @@ export function pasteInto(scene: Scene, { plan, fixtures, circuits }: Copied) {
       const aside = ({ u, v }: Fixture['at']) => ({ u: u + by, v });
       const stands = isSame ? aside(own.foot) : footForHeight(camera, own.at, height);
       const perWidth = metresPerWidth(camera, own.at, placeOnStalk(camera, own.at, stands));
-      const size = Math.min(RANGES.size.max, Math.max(RANGES.size.min, radius / perWidth));
+      const size = hold(radius / perWidth, RANGES.size);
       const copy: Fixture = {
         ...own,
         id: crypto.randomUUID(),
-        name: freeName(own.name.replace(/ \d+$/, ''), taken),
+        name: freeName(stemOf(own), taken),
         circuit: circuitFor(own.circuit),
         at: aside(own.at),
         path: own.path.map(aside),

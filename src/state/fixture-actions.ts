@@ -1,4 +1,4 @@
-import { FIXTURE_KINDS, kelvinGel, TAIL_RED, type FixtureKind } from '@/core/fixture/defaults';
+import { FIXTURE_KINDS, isAimed, kelvinGel, TAIL_RED, type FixtureKind } from '@/core/fixture/defaults';
 import { placeFixture } from '@/core/fixture/place-fixture';
 import { metresPerWidth, placeOnStalk, footForHeight } from '@/core/plan/place-on-stalk';
 import { project, type Camera, type PlatePoint } from '@/core/plan/camera';
@@ -24,7 +24,8 @@ const NOUNS: Record<Fixture['kind'], string> = {
   offstage: 'light offstage',
 };
 
-const hold = (value: number, { min, max }: Range) => Math.min(max, Math.max(min, value));
+/** A number held within a range. */
+export const hold = (value: number, { min, max }: Range) => Math.min(max, Math.max(min, value));
 
 /** A name with the lowest number that none of the items has yet. */
 export function freeName(stem: string, items: { name: string }[]): string {
@@ -33,6 +34,9 @@ export function freeName(stem: string, items: { name: string }[]): string {
   while (taken.has(`${stem} ${n}`)) n++;
   return `${stem} ${n}`;
 }
+
+/** What a fixture's copies are called, before their numbers. */
+export const stemOf = ({ name }: { name: string }): string => name.replace(/ \d+$/, '');
 
 /** A circuit with everything at its middle. */
 export function newCircuit(scene: Scene): Circuit {
@@ -83,7 +87,7 @@ export function newFixture(
   const camera = cameraOf(scene);
   const foot = footOf(scene, own, at);
   // A click lights one lamp of a pair.
-  const way = path.length === 0 && (kind === 'headlamps' || kind === 'tails') ? [at] : path;
+  const way = path.length === 0 && isAimed(kind) ? [at] : path;
   const place = placeOnStalk(camera, at, foot);
   const neighbour = scene.fixtures.findLast(
     (fixture) => fixture.circuit === circuit.id && fixture.kind === kind,
@@ -103,7 +107,7 @@ export function newFixture(
     ...{ lumens, heart, halo, interior, standOff, bars },
     ...PLAIN_FIXTURE,
     ...(kind === 'strand' ? strandAlong(camera, path) : {}),
-    aim: kind === 'headlamps' || kind === 'tails' ? towardEye(camera, foot) : foot,
+    aim: isAimed(kind) ? towardEye(camera, foot) : foot,
     spill: 0,
     barGlow: 0.4,
   };

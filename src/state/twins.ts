@@ -6,7 +6,7 @@ import type { PlatePoint } from '@/core/plan/camera';
 import { RANGES } from '@/core/scene/ranges';
 import { MOST_FIXTURES, type Fixture, type Scene } from '@/core/scene/schema';
 import type { Sample } from '@/segment/find-alike';
-import { freeName, middleOfPath } from './fixture-actions';
+import { freeName, hold, middleOfPath, stemOf } from './fixture-actions';
 
 /** How far around a lamp's glass its looks count, glass radii each way: with its cap and a little of what is around. */
 const AROUND = { across: 1.9, down: 2.4 } as const;
@@ -34,13 +34,12 @@ export function twinsIn(scene: Scene, fixture: Fixture, alike: readonly Alike[])
 /** Copies of a fixture with all its settings, at places of their own. */
 function copiesOf(scene: Scene, fixture: Fixture, places: readonly CopyPlace[]): Fixture[] {
   const taken = [...scene.fixtures];
-  const stem = fixture.name.replace(/ \d+$/, '');
-  const held = (size: number) => Math.min(RANGES.size.max, Math.max(RANGES.size.min, size));
+  const stem = stemOf(fixture);
   return places.map((place) => {
     const copy = {
       ...structuredClone(fixture),
       ...place,
-      size: held(place.size),
+      size: hold(place.size, RANGES.size),
       id: crypto.randomUUID(),
       name: freeName(stem, taken),
     };

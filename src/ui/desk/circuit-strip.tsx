@@ -136,17 +136,17 @@ export const CircuitStrip = memo(function CircuitStrip({ circuit, index }: Circu
   );
 });
 
-const fixturesOf = (scene: Scene, circuit: Circuit) =>
+const fixturesOf = (scene: Pick<Scene, 'fixtures'>, circuit: Circuit) =>
   scene.fixtures.filter((fixture) => fixture.circuit === circuit.id);
 
 /** The fixtures of a circuit: chosen by a click, dragged onto another circuit. */
 function CircuitFixtures({ circuit }: { circuit: Circuit }) {
-  const scene = useScene((state) => state.scene);
+  const fixtures = useScene(({ scene }) => scene.fixtures);
   const chosen = useView((view) => view.chosen);
   const setView = useView((view) => view.set);
   return (
     <div className={classes.fixtures} role="group" aria-label={`Fixtures of ${circuit.name}`}>
-      {fixturesOf(scene, circuit).map(({ id, name }) => (
+      {fixturesOf({ fixtures }, circuit).map(({ id, name }) => (
         <UnstyledButton
           key={id}
           aria-pressed={id === chosen}

@@ -2,6 +2,7 @@
 
 import { VisuallyHidden } from '@mantine/core';
 import { Spotlight, spotlight, type SpotlightActionData } from '@mantine/spotlight';
+import { useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { FIXTURE_KINDS } from '@/core/fixture/defaults';
 import { setDeskBetween } from '@/core/scene/cue-commands';
@@ -31,11 +32,14 @@ const PROOF_NAMES: Record<(typeof PROOFS)[number], string> = {
 
 /** All that can be done by its name: opened by the slash key, found by a few letters. */
 export function Deeds() {
-  const actions = useDeeds();
+  const [open, setOpen] = useState(false);
+  const actions = useDeeds(open);
   useHotkeys('slash', () => spotlight.open(), { ...EVERYWHERE, preventDefault: true });
   return (
     <Spotlight
       actions={actions}
+      onSpotlightOpen={() => setOpen(true)}
+      onSpotlightClose={() => setOpen(false)}
       shortcut={null}
       title={<VisuallyHidden>Deeds</VisuallyHidden>}
       className={classes.deeds}
@@ -50,13 +54,15 @@ export function Deeds() {
   );
 }
 
-function useDeeds(): SpotlightActionData[] {
+/** What can be done now. While nobody asks it is not listed, so that a drag makes no lists. */
+function useDeeds(open: boolean): SpotlightActionData[] {
   const { scene: store, view } = useSession();
-  const scene = useScene((state) => state.scene);
+  const scene = useScene((state) => (open ? state.scene : undefined));
   const set = useView((state) => state.set);
   const { copy, paste } = useCopying();
   const { run, undo, redo } = store.getState();
   const deed = (label: string, onClick: () => void): SpotlightActionData => ({ id: label, label, onClick });
+  if (!scene) return [];
   const { circuits, cues, fixtures } = scene;
 
   function takeAway(): void {

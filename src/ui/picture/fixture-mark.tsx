@@ -1,6 +1,7 @@
 'use client';
 
 import { memo, useEffect, useRef, type KeyboardEvent } from 'react';
+import { isAimed } from '@/core/fixture/defaults';
 import type { PlatePoint } from '@/core/plan/camera';
 import { setFixture } from '@/core/scene/commands';
 import { moveFixtures, removeFixtures } from '@/core/scene/many-commands';
@@ -39,7 +40,6 @@ export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMa
   /** A press brings the focus, but whether it chooses, or chooses too, is said when it ends. */
   const pressed = useRef(false);
   const { id, name, at, foot, size, path } = fixture;
-  const aimed = fixture.kind === 'headlamps' || fixture.kind === 'tails';
 
   const choose = () => setView({ chosen: id, circuit: fixture.circuit });
   /** With Shift a fixture is chosen with those that are, or let go of. */
@@ -140,7 +140,7 @@ export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMa
         d={`M${edgeX} ${edgeY}L${footX} ${footY}M${x - radius} ${y}a${radius} ${radius} 0 1 0 ${2 * radius} 0a${radius} ${radius} 0 1 0 ${-2 * radius} 0`}
       />
       {path.length > 0 && <FixturePath fixture={fixture} box={box} chosen={chosen} />}
-      {aimed && chosen && <Aim fixture={fixture} box={box} />}
+      {isAimed(fixture.kind) && chosen && <Aim fixture={fixture} box={box} />}
       <line className={classes.stalk} x1={edgeX} y1={edgeY} x2={footX} y2={footY} />
       <g
         role="button"
