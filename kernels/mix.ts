@@ -1,16 +1,18 @@
 /* The sum, developed, four pixels at a time. Twin of src/core/picture/mix-picture.ts: same formulas, 32-bit. */
 import { develop, luminance, ONE, splatAt, ZERO } from './film';
 
-/** A layer in memory, 64 bytes: spill, air, source plane; first and last + 1 row of the source plane; nine weights. */
-const LAYER_BYTES: usize = 64;
+/** A layer in memory, 72 bytes: spill, air, source plane; first and last + 1 row of the source plane; what shines, or 0; twelve weights. */
+const LAYER_BYTES: usize = 72;
 const SPILL: usize = 0;
 const AIR: usize = 4;
 const SOURCE: usize = 8;
 const SOURCE_FROM: usize = 12;
 const SOURCE_TO: usize = 16;
-const SPILL_WEIGHTS: usize = 20;
-const AIR_WEIGHTS: usize = 32;
-const SOURCE_WEIGHTS: usize = 44;
+const SHINE: usize = 20;
+const SPILL_WEIGHTS: usize = 24;
+const AIR_WEIGHTS: usize = 36;
+const SOURCE_WEIGHTS: usize = 48;
+const SHINE_WEIGHTS: usize = 60;
 
 /** Adding 2^23 leaves a float's nearest whole number in its low mantissa bits. */
 const WHOLE = f32x4.splat(8388608);
@@ -100,6 +102,9 @@ export function mixRows(
       let lightR = ZERO;
       let lightG = ZERO;
       let lightB = ZERO;
+      let shoneR = ZERO;
+      let shoneG = ZERO;
+      let shoneB = ZERO;
       let addedR = ZERO;
       let addedG = ZERO;
       let addedB = ZERO;
@@ -113,6 +118,13 @@ export function mixRows(
         addedR = f32x4.add(addedR, f32x4.mul(air, splatAt(layer, AIR_WEIGHTS)));
         addedG = f32x4.add(addedG, f32x4.mul(air, splatAt(layer, AIR_WEIGHTS + 4)));
         addedB = f32x4.add(addedB, f32x4.mul(air, splatAt(layer, AIR_WEIGHTS + 8)));
+        const shiny = <usize>load<u32>(layer + SHINE);
+        if (shiny != 0) {
+          const shine = v128.load(shiny + at);
+          shoneR = f32x4.add(shoneR, f32x4.mul(shine, splatAt(layer, SHINE_WEIGHTS)));
+          shoneG = f32x4.add(shoneG, f32x4.mul(shine, splatAt(layer, SHINE_WEIGHTS + 4)));
+          shoneB = f32x4.add(shoneB, f32x4.mul(shine, splatAt(layer, SHINE_WEIGHTS + 8)));
+        }
         const first = load<i32>(layer + SOURCE_FROM);
         if (y >= first && y < load<i32>(layer + SOURCE_TO)) {
           const source = v128.load(
@@ -124,9 +136,9 @@ export function mixRows(
         }
       }
       const own = f32x4.add(sky, f32x4.mul(overSky, v128.load(land + at)));
-      let sceneR = f32x4.add(f32x4.mul(own, v128.load(nightR + at)), f32x4.mul(r, lightR));
-      let sceneG = f32x4.add(f32x4.mul(own, v128.load(nightG + at)), f32x4.mul(g, lightG));
-      let sceneB = f32x4.add(f32x4.mul(own, v128.load(nightB + at)), f32x4.mul(b, lightB));
+      let sceneR = f32x4.add(f32x4.mul(own, v128.load(nightR + at)), f32x4.add(f32x4.mul(r, lightR), shoneR));
+      let sceneG = f32x4.add(f32x4.mul(own, v128.load(nightG + at)), f32x4.add(f32x4.mul(g, lightG), shoneG));
+      let sceneB = f32x4.add(f32x4.mul(own, v128.load(nightB + at)), f32x4.add(f32x4.mul(b, lightB), shoneB));
       if (hazy) {
         const clear = fading(f32x4.mul(perMetre, v128.load(distance + at)));
         const veil = f32x4.sub(ONE, clear);

@@ -13,6 +13,8 @@
 const ZERO = f32x4.splat(0);
 const ONE = f32x4.splat(1);
 const ENDS: f32 = 0.04;
+/** Twin of ON_WALL. */
+const ON_WALL: f32 = 0.0005;
 const SHARPEST = f32x4.splat(1e-4);
 const SIGHT: usize = 16;
 const FIRST: usize = 64;
@@ -162,7 +164,10 @@ export function seenPast(
     const ey = at(from, 3);
     const other = at(from, 6);
     const side = f32x4.sub(f32x4.mul(f32x4.sub(px, ax), ey), f32x4.mul(f32x4.sub(py, ay), ex));
-    const crossing = f32x4.lt(f32x4.mul(side, other), ZERO);
+    const crossing = v128.and(
+      f32x4.lt(f32x4.mul(side, other), ZERO),
+      f32x4.gt(f32x4.abs(side), f32x4.splat(ON_WALL)),
+    );
     if (!v128.any_true(crossing)) continue;
     const t = f32x4.div(side, f32x4.sub(side, other));
     const hitX = f32x4.add(px, f32x4.mul(t, lx));
@@ -172,7 +177,7 @@ export function seenPast(
     const under = f32x4.sub(at(from, 5), hitZ);
     const inside = f32x4.min(f32x4.min(along, f32x4.sub(at(from, 4), along)), under);
     const radii = f32x4.mul(size, t);
-    const hit = v128.and(crossing, between(t, ends));
+    const hit = v128.and(crossing, f32x4.lt(t, f32x4.sub(ONE, ends)));
     let cover = v128.and(covered(inside, radii), hit);
     const end = load<u32>(from + 28);
     if (end != 0)

@@ -12,29 +12,64 @@ const LANES = f32x4(0, 1, 2, 3);
 const GRAZING = f32x4.splat(0.01);
 /** Twin of CUTOFF_SOFT: one over it. */
 const PER_CUTOFF = f32x4.splat(50);
-/** Square of OWN_SHEEN.alpha, and what is left of 1. */
-const A2 = f32x4.splat(0.1296);
-const REST = f32x4.splat(0.8704);
+/** Square of OWN_SHEEN.alpha. */
+const OWN_A2 = f32x4.splat(0.1296);
+/** One over MIDDLE_GREY, and over pi. */
+const PER_GREY = f32x4.splat(5.5555556);
+const INVERSE_PI = f32x4.splat(0.3183098862);
 
-/** Twin of src/core/spill/own-sheen.ts. */
+const TWO = f32x4.splat(2);
+const HALF = f32x4.splat(0.5);
+const LEAST = f32x4.splat(1e-6);
+
+/** Twin of halfLength in src/core/spill/own-sheen.ts. */
 @inline
-function ownSheen(nl: v128, nv: v128, lv: v128): v128 {
-  const two = f32x4.splat(2);
-  const half = f32x4.sqrt(f32x4.max(f32x4.splat(1e-6), f32x4.add(two, f32x4.mul(two, lv))));
-  const nh = f32x4.div(f32x4.add(nl, nv), half);
-  const spread = f32x4.sub(ONE, f32x4.mul(f32x4.mul(nh, nh), REST));
-  const facets = f32x4.div(A2, f32x4.mul(spread, spread));
+function halfLength(lv: v128): v128 {
+  return f32x4.sqrt(f32x4.max(LEAST, f32x4.add(TWO, f32x4.mul(TWO, lv))));
+}
+
+/** Twin of shown in src/core/spill/own-sheen.ts, of the square of alpha. */
+@inline
+function shown(nl: v128, nv: v128, half: v128, a2: v128, facets: v128): v128 {
+  const rest = f32x4.sub(ONE, a2);
   const hidden = f32x4.mul(
-    f32x4.add(nl, f32x4.sqrt(f32x4.add(A2, f32x4.mul(REST, f32x4.mul(nl, nl))))),
-    f32x4.add(nv, f32x4.sqrt(f32x4.add(A2, f32x4.mul(REST, f32x4.mul(nv, nv))))),
+    f32x4.add(nl, f32x4.sqrt(f32x4.add(a2, f32x4.mul(rest, f32x4.mul(nl, nl))))),
+    f32x4.add(nv, f32x4.sqrt(f32x4.add(a2, f32x4.mul(rest, f32x4.mul(nv, nv))))),
   );
-  const away = f32x4.sub(ONE, f32x4.mul(half, f32x4.splat(0.5)));
+  const away = f32x4.sub(ONE, f32x4.mul(half, HALF));
   const square = f32x4.mul(away, away);
   const fresnel = f32x4.add(
     f32x4.splat(0.04),
     f32x4.mul(f32x4.splat(0.96), f32x4.mul(f32x4.mul(square, square), away)),
   );
-  return f32x4.div(f32x4.mul(f32x4.mul(nl, facets), fresnel), f32x4.mul(hidden, f32x4.splat(0.18)));
+  return f32x4.div(f32x4.mul(f32x4.mul(nl, facets), fresnel), hidden);
+}
+
+/** Twin of ownSheen in src/core/spill/own-sheen.ts. */
+@inline
+function ownSheen(nl: v128, nv: v128, half: v128): v128 {
+  const nh = f32x4.div(f32x4.add(nl, nv), half);
+  const spread = f32x4.add(f32x4.mul(f32x4.mul(nh, nh), f32x4.sub(OWN_A2, ONE)), ONE);
+  return f32x4.mul(PER_GREY, shown(nl, nv, half, OWN_A2, f32x4.div(OWN_A2, f32x4.mul(spread, spread))));
+}
+
+/** Twin of mirrorShine in src/core/spill/own-sheen.ts. */
+@inline
+function mirrorShine(nl: v128, nv: v128, half: v128, alpha: v128, seen: v128): v128 {
+  const nh = f32x4.div(f32x4.add(nl, nv), half);
+  const flat = f32x4.sqrt(f32x4.max(LEAST, f32x4.sub(ONE, f32x4.mul(nv, nv))));
+  const along = f32x4.div(f32x4.sub(f32x4.mul(half, HALF), f32x4.mul(nv, nh)), flat);
+  const nh2 = f32x4.mul(nh, nh);
+  const along2 = f32x4.mul(along, along);
+  const across2 = f32x4.max(ZERO, f32x4.sub(f32x4.sub(ONE, nh2), along2));
+  const wide = f32x4.min(ONE, f32x4.add(alpha, f32x4.div(seen, half)));
+  const long = f32x4.min(ONE, f32x4.add(alpha, f32x4.mul(seen, HALF)));
+  const spread = f32x4.add(
+    f32x4.add(f32x4.div(across2, f32x4.mul(wide, wide)), f32x4.div(along2, f32x4.mul(long, long))),
+    nh2,
+  );
+  const facets = f32x4.div(ONE, f32x4.mul(f32x4.mul(wide, long), f32x4.mul(spread, spread)));
+  return shown(nl, nv, half, f32x4.mul(alpha, alpha), facets);
 }
 
 /** atan on [0, 1], odd minimax polynomial; error under 2e-6 (after Abramowitz and Stegun 1964, 4.4.49). */
@@ -66,7 +101,7 @@ function angle(y: v128, x: v128): v128 {
 }
 
 /**
- * Adds a source's spill and air to rows of a region. `width` is at least 4. `params`: ray at the first pixel's middle
+ * Adds a source's spill and air to rows of a region, and what surfaces mirror of it where `shine` is not 0. `width` is at least 4. `params`: ray at the first pixel's middle
  * (3), ray step to the right (3), ray step down (3), source place from the eye (3), spill candela, air candela over
  * 4 pi, squared radius, radius, where it faces (3), 1 where it shines evenly, its focus and its cut-off. Planes begin at the region's first
  * pixel; `from` and `to` count its rows. `occluders`: what casts shadows, or 0.
@@ -74,12 +109,15 @@ function angle(y: v128, x: v128): v128 {
 export function addPointLight(
   spill: usize,
   air: usize,
+  shine: usize,
   reachPlane: usize,
   normalX: usize,
   normalY: usize,
   normalZ: usize,
   unturnedPlane: usize,
   land: usize,
+  sheenPlane: usize,
+  alphaPlane: usize,
   params: usize,
   occluders: usize,
   width: i32,
@@ -102,7 +140,6 @@ export function addPointLight(
   const even = v128.load32_splat(params + 76);
   const focus = <i32>load<f32>(params + 80);
   const cutoff = v128.load32_splat(params + 84);
-  const inversePi = f32x4.splat(0.3183098862);
   const inAir = load<f32>(params + 52) > 0;
 
   for (let y = from; y < to; y++) {
@@ -140,8 +177,9 @@ export function addPointLight(
         v128.or(f32x4.gt(even, ZERO), f32x4.lt(leaving, ZERO)),
       );
       let lit = ZERO;
+      let shone = ZERO;
       if (v128.any_true(reached)) {
-        const turned = f32x4.mul(f32x4.add(f32x4.sqrt(level), facing), inversePi);
+        const turned = f32x4.mul(f32x4.add(f32x4.sqrt(level), facing), INVERSE_PI);
         const unturned = v128.load(unturnedPlane + at);
         const distance = f32x4.sqrt(d2);
         const seenFrom = f32x4.add(
@@ -151,9 +189,9 @@ export function addPointLight(
         const toEye = f32x4.add(f32x4.add(f32x4.mul(lx, rx), f32x4.mul(ly, ry)), f32x4.mul(lz, rz));
         const nl = f32x4.div(facing, distance);
         const nv = f32x4.max(GRAZING, f32x4.neg(f32x4.div(seenFrom, rayLength)));
-        const lv = f32x4.neg(f32x4.div(toEye, f32x4.mul(rayLength, distance)));
+        const half = halfLength(f32x4.neg(f32x4.div(toEye, f32x4.mul(rayLength, distance))));
         const known = v128.and(
-          f32x4.add(nl, ownSheen(f32x4.max(ZERO, nl), nv, lv)),
+          f32x4.add(nl, ownSheen(f32x4.max(ZERO, nl), nv, half)),
           f32x4.gt(facing, ZERO),
         );
         const cosine = f32x4.add(
@@ -167,15 +205,28 @@ export function addPointLight(
           f32x4.splat(0.5),
         );
         const sent = f32x4.add(even, f32x4.mul(ahead, f32x4.min(ONE, f32x4.max(ZERO, under))));
-        lit = f32x4.div(
-          f32x4.mul(f32x4.mul(f32x4.mul(onLand, spillCandela), sent), cosine),
-          d2,
-        );
-        if (occluders != 0 && v128.any_true(f32x4.gt(lit, ZERO))) {
+        const reaching = f32x4.div(f32x4.mul(f32x4.mul(onLand, spillCandela), sent), d2);
+        lit = f32x4.mul(reaching, cosine);
+        if (shine != 0) {
+          const sheen = v128.load(sheenPlane + at);
+          lit = f32x4.mul(lit, f32x4.sub(ONE, sheen));
+          if (v128.any_true(f32x4.gt(sheen, ZERO))) {
+            const seenSize = f32x4.div(f32x4.splat(radius), distance);
+            const alpha = v128.load(alphaPlane + at);
+            const mirrored = mirrorShine(f32x4.max(ZERO, nl), nv, half, alpha, seenSize);
+            shone = v128.and(
+              f32x4.mul(f32x4.mul(f32x4.mul(reaching, sheen), INVERSE_PI), mirrored),
+              f32x4.gt(facing, ZERO),
+            );
+          }
+        }
+        if (occluders != 0 && v128.any_true(v128.or(f32x4.gt(lit, ZERO), f32x4.gt(shone, ZERO)))) {
           const seenX = f32x4.mul(rx, reach);
           const seenY = f32x4.mul(ry, reach);
           const seenZ = f32x4.mul(rz, reach);
-          lit = f32x4.mul(lit, seenPast(occluders, seenX, seenY, seenZ, lx, ly, lz, radius));
+          const seen = seenPast(occluders, seenX, seenY, seenZ, lx, ly, lz, radius);
+          lit = f32x4.mul(lit, seen);
+          shone = f32x4.mul(shone, seen);
         }
       }
 
@@ -198,6 +249,7 @@ export function addPointLight(
 
       const fresh = i32x4.ge_s(i32x4(0, 1, 2, 3), i32x4.splat(overlap));
       v128.store(spill + at, f32x4.add(v128.load(spill + at), v128.and(lit, fresh)));
+      if (shine != 0) v128.store(shine + at, f32x4.add(v128.load(shine + at), v128.and(shone, fresh)));
       if (inAir) v128.store(air + at, f32x4.add(v128.load(air + at), v128.and(scattered, fresh)));
     }
   }

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import { setCircuit, setFixture, setNight, setPlan } from '@/core/scene/commands';
 import { runCommand } from '@/core/scene/command';
-import { newScene } from '@/core/scene/new-scene';
+import { newScene, PLAIN_SURFACE } from '@/core/scene/new-scene';
 import { kelvinGel } from '@/core/fixture/defaults';
 import { KINDS, type Fixture, type Matte, type Night, type Scene } from '@/core/scene/schema';
 import { findEdge, followEdge, refineWidth } from '@/core/matte/refine-edge';
@@ -148,6 +148,7 @@ const walled = runCommand(
           { u: 0.249, v: 0.681 },
         ],
         height: 3,
+        ...PLAIN_SURFACE,
       },
       {
         id: 'f',
@@ -157,6 +158,7 @@ const walled = runCommand(
           { u: 1.5, v: 0.55 },
         ],
         height: 12,
+        ...PLAIN_SURFACE,
       },
     ],
   }),

@@ -1,5 +1,5 @@
 import { FIXTURE_KINDS, kelvinGel } from '@/core/fixture/defaults';
-import { newScene, PLAIN_FIXTURE, PLAIN_GRIP } from '@/core/scene/new-scene';
+import { newScene, PLAIN_FINISH, PLAIN_FIXTURE, PLAIN_GRIP, PLAIN_SURFACE } from '@/core/scene/new-scene';
 import { sunShadowMatte } from '@/state/matte-actions';
 import type { Circuit, Fixture, GroundPlan, Scene } from '@/core/scene/schema';
 
@@ -90,6 +90,42 @@ export const ENTERED: Entered[] = [
         ],
         foot: [0.297, 0.9],
       },
+      {
+        loop: [
+          [0.628, 0.565],
+          [0.7, 0.51],
+          [0.7, 0.485],
+          [0.74, 0.485],
+          [0.745, 0.51],
+          [0.825, 0.515],
+          [0.868, 0.58],
+          [0.86, 0.625],
+          [0.64, 0.635],
+        ],
+        foot: [0.75, 0.585],
+      },
+      {
+        loop: [
+          [0.735, 0.65],
+          [0.8, 0.665],
+          [0.855, 0.64],
+          [0.85, 0.68],
+          [0.8, 0.7],
+          [0.745, 0.69],
+        ],
+        foot: [0.795, 0.62],
+      },
+      {
+        loop: [
+          [0.815, 0.73],
+          [0.85, 0.715],
+          [0.918, 0.735],
+          [0.905, 0.83],
+          [0.88, 0.855],
+          [0.83, 0.83],
+        ],
+        foot: [0.865, 0.708],
+      },
     ],
     groups: {
       lamp1: { named: ['lamp_1'] },
@@ -106,11 +142,21 @@ export const ENTERED: Entered[] = [
               [0.022, 0.605],
             ],
             foot: [0.1, 0.731],
-            lumens: 1100,
+            lumens: 900,
+          },
+          {
+            outline: [
+              [0.2151, 0.4674],
+              [0.2263, 0.4704],
+              [0.2256, 0.5874],
+              [0.2142, 0.5927],
+            ],
+            foot: [0.2203, 0.717],
+            lumens: 300,
           },
         ],
       },
-      houses: { named: [1, 2, 3, 4, 5, 6].map((n) => `house_blind_${n}`) },
+      houses: { named: [1, 2, 3, 4, 5, 6, 10, 11, 12, 13, 14].map((n) => `house_blind_${n}`) },
     },
   },
   {
@@ -139,15 +185,27 @@ export const ENTERED: Entered[] = [
     decks: [
       {
         outline: [
-          [0.402, 0.52],
-          [0.541, 0.512],
-          [0.44, 0.535],
-          [0.362, 0.53],
+          [0.358, 0.541],
+          [0.408, 0.506],
+          [0.543, 0.512],
+          [0.468, 0.545],
         ],
         height: 3.2,
       },
     ],
-    standees: [],
+    standees: [
+      {
+        loop: [
+          [0.446, 0.12],
+          [0.47, 0.085],
+          [0.5, 0.085],
+          [0.52, 0.12],
+          [0.518, 0.43],
+          [0.448, 0.43],
+        ],
+        foot: [0.483, 0.756],
+      },
+    ],
     groups: {
       canopy_bulbs: { named: Array.from({ length: 10 }, (_, i) => `canopy_bulb_${i + 1}`) },
       canopy_board: { named: ['canopy_board_end', 'canopy_board_front'] },
@@ -196,6 +254,10 @@ export const ENTERED: Entered[] = [
     },
   },
 ];
+
+/** What lies below the ground is water; both grounds are damp. */
+const WATER = { sheen: 0.7, roughness: 0.2, crease: 0.2 };
+const DAMP = { sheen: 0.3, roughness: 0.35, crease: 0 };
 
 const place = ([u, v]: [number, number]) => ({ u, v });
 
@@ -292,21 +354,24 @@ export function enteredScene(
     horizon: { left: horizon[0], right: horizon[1] },
     eyeHeight,
     lens,
+    ground: { ...DAMP },
     walls: walls.map(({ foot, height }, i) => ({
       id: `w${i}`,
       name: `Wall ${i}`,
       foot: foot.map(place),
       height,
+      ...PLAIN_SURFACE,
     })),
     standees: standees.map(({ foot }, i) => ({
       ...{ id: `s${i}`, name: `Standee ${i}`, matte: `m${i}`, foot: place(foot) },
-      ...{ roundness: 0.5, crease: 0.3 },
+      ...{ roundness: 0.5, crease: 0.3, ...PLAIN_FINISH },
     })),
     decks: decks.map(({ outline, height }, i) => ({
       id: `d${i}`,
       name: `Deck ${i}`,
       outline: outline.map(place),
       height,
+      ...(height < 0 ? WATER : PLAIN_SURFACE),
     })),
   };
   const circuits = Object.keys(groups).map((id): Circuit => ({

@@ -72,7 +72,7 @@ export const KERNEL_SCRATCH = TABLES + OCCLUDER_BYTES;
 const PARAMS = DISPLAY_CODE_STEPS;
 const PIXELS = PARAMS + 256;
 const LAYERS = PIXELS + 64;
-const LAYER_BYTES = 64;
+const LAYER_BYTES = 72;
 
 /** Binds a compiled module to a memory. `scratch` is a block of KERNEL_SCRATCH bytes that is this worker's alone. */
 export function createKernels(
@@ -96,11 +96,12 @@ export function createKernels(
       rows,
     ) {
       params.set([ambient, ...mist.color, FILM.toe, FILM.inset, mist.perMetre, sky]);
-      layers.forEach(({ spill, air, source, sourceRows }, k) => {
+      layers.forEach(({ spill, shine, air, source, sourceRows }, k) => {
         const at = scratch + LAYERS + k * LAYER_BYTES;
-        new Uint32Array(memory.buffer, at, 5).set([spill, air, source, sourceRows.from, sourceRows.to]);
-        const { spill: onPlate, air: inAir, source: onGlass } = weights[k];
-        new Float32Array(memory.buffer, at + 20, 9).set([...onPlate, ...inAir, ...onGlass]);
+        const refs = [spill, air, source, sourceRows.from, sourceRows.to, shine ?? 0];
+        new Uint32Array(memory.buffer, at, refs.length).set(refs);
+        const { spill: onPlate, air: inAir, source: onGlass, shine: mirrored } = weights[k];
+        new Float32Array(memory.buffer, at + 24, 12).set([...onPlate, ...inAir, ...onGlass, ...mirrored]);
       });
       exports.mixRows(
         out,
@@ -177,12 +178,15 @@ export function createKernels(
       exports.addPointLight(
         out.spill,
         out.air,
+        out.shine ?? 0,
         relief.reach,
         relief.normalX,
         relief.normalY,
         relief.normalZ,
         relief.unturned,
         relief.land,
+        relief.sheen,
+        relief.alpha,
         scratch + PARAMS,
         block,
         region.width,

@@ -6,7 +6,7 @@ import { regionKey, wholeRegion } from '@/core/plane/region';
 import { moonLight } from '@/core/night/moon-light';
 import { isPlainGrip } from '@/core/picture/grip';
 import type { Layer } from '@/core/picture/layers';
-import type { Fixture, Moon } from '@/core/scene/schema';
+import type { Fixture, GroundPlan, Moon } from '@/core/scene/schema';
 import type { FrameRequest } from './frame-request';
 import type { Graph } from './graph';
 import type { MatteNodes } from './matte-nodes';
@@ -22,6 +22,10 @@ import { unionRows } from './union-rows';
 /** How finely light that surfaces give on is found: every so many pixels of the small copy, from so many blocks of it. */
 const BOUNCE = { every: 4, blocks: { columns: 20, rows: 13 } } as const;
 
+/** Whether any surface of a plan shines. */
+const isShiny = ({ ground, walls, standees, decks }: GroundPlan) =>
+  [ground, ...walls, ...standees, ...decks].some(({ sheen }) => sheen > 0);
+
 /** Nodes of what lamps do: one a layer. */
 export function createLayerNodes(
   { arena, pool, store, inBands, planes }: Graph,
@@ -36,15 +40,20 @@ export function createLayerNodes(
 
   /** Makes a layer's planes; the visible lamps need only some rows. */
   async function layerPlanes(
-    { region }: FrameRequest,
+    { region, scene }: FrameRequest,
     sourceRows: Rows,
     signal: AbortSignal,
     fill: (out: LayerRefs) => Promise<void>,
   ): Promise<Node<LayerRefs>> {
     const count = region.width * region.height;
-    const sizes = { spill: count, air: count, source: region.width * (sourceRows.to - sourceRows.from) };
-    const { blocks, refs } = await planes(sizes, signal, (out) => fill({ ...out, sourceRows }));
-    return { blocks, refs: { ...refs, sourceRows } };
+    const source = region.width * (sourceRows.to - sourceRows.from);
+    const shines = isShiny(scene.plan);
+    const sizes = { spill: count, air: count, source, shine: shines ? count : 0 };
+    const layer = (out: Record<keyof typeof sizes, PlaneRef>): LayerRefs => ({
+      ...{ ...out, sourceRows, shine: shines ? out.shine : undefined },
+    });
+    const { blocks, refs } = await planes(sizes, signal, (out) => fill(layer(out)));
+    return { blocks, refs: layer(refs) };
   }
 
   /** How fixtures look, where they are seen; measured against the small copy of the plate. */

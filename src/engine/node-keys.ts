@@ -82,8 +82,12 @@ export function nightKey(request: FrameRequest): string {
 
 export function reliefKey(request: FrameRequest): string {
   const { scene, region } = request;
-  const { standees, walls } = scene.plan;
-  const used = [...standees.map(({ matte }) => matte), ...walls.flatMap(({ until }) => until ?? [])];
+  const { standees, walls, ground } = scene.plan;
+  const used = [
+    ...standees.map(({ matte }) => matte),
+    ...walls.flatMap(({ until }) => until ?? []),
+    ...(ground.wet ? [ground.wet] : []),
+  ];
   const mattes = used.map((id) => matteKey(request, matteOf(scene, id)));
   return `relief ${surveyKey(request)} ${JSON.stringify({ ...scene.plan, sunShadow: undefined })} ${mattes.join(';')} ${regionKey(region)}`;
 }

@@ -72,15 +72,13 @@ export function createReliefNodes(
   async function standeesOf(request: FrameRequest, camera: Camera, signal: AbortSignal) {
     const standees: SurfaceRefs['standees'] = [];
     for (const standee of request.scene.plan.standees) {
-      const { roundness, crease } = standee;
+      const { roundness, crease, sheen, roughness } = standee;
       const matte = matteOf(request.scene, standee.matte);
       standees.push({
         ahead: standsAhead(camera, standee),
         coverage: await matteNode(request, matte, signal),
-        roundness,
-        creased: crease,
+        ...{ roundness, creased: crease, sheen, roughness },
         round: roundness > 0 ? await roundNode(request, matte, signal) : undefined,
-        crease: crease > 0 ? await creaseNode(request, signal) : undefined,
       });
     }
     return standees;
@@ -100,10 +98,14 @@ export function createReliefNodes(
       const { scene, region } = request;
       const plate = (await plateNode(scene.plate.asset, region, signal)).refs;
       const survey = (await surveyNode(request, signal)).refs;
-      const { walls, decks } = scene.plan;
+      const { ground, walls, decks } = scene.plan;
       const standees = await standeesOf(request, camera, signal);
       const ends = await endsOf(request, signal);
-      const surfaces = { walls: wallPieces(camera, walls), decks, standees, ends };
+      const wet =
+        ground.wet === undefined ? undefined : await matteNode(request, matteOf(scene, ground.wet), signal);
+      const isFolded = [ground, ...walls, ...decks, ...scene.plan.standees].some(({ crease }) => crease > 0);
+      const folds = isFolded ? await creaseNode(request, signal) : undefined;
+      const surfaces = { ground, wet, folds, walls: wallPieces(camera, walls), decks, standees, ends };
       const count = region.width * region.height;
       const sizes = Object.fromEntries(RELIEF_PLANES.map((name) => [name, count])) as ReliefRefs;
       const size = surveySize(scene.plate);

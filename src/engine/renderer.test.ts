@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { setCircuit, setFixture, setNight, setPlan } from '@/core/scene/commands';
 import { runCommand, type Command } from '@/core/scene/command';
 import { parseCube, type CubeLut } from '@/core/grade/cube-lut';
-import { PLAIN_GRIP } from '@/core/scene/new-scene';
+import { PLAIN_FINISH, PLAIN_GRIP, PLAIN_SURFACE } from '@/core/scene/new-scene';
 import { PLAIN_GRADE } from '@/core/night/starting-night';
 import { wholeRegion, type Region } from '@/core/plane/region';
 import type { Pass } from '@/core/matte/pass';
@@ -323,10 +323,11 @@ describe('renderer', () => {
         { u: 0.8, v: 0.72 },
       ],
       height: 1,
+      ...PLAIN_SURFACE,
     };
     const standee = {
       ...{ id: 's', name: 'Half', matte: 'half', foot: { u: 0.25, v: 0.72 } },
-      ...{ roundness: 0, crease: 0 },
+      ...{ roundness: 0, crease: 0, ...PLAIN_FINISH },
     };
     const spill = (plan: Partial<Scene['plan']>) =>
       renderer.circuit(
@@ -349,13 +350,20 @@ describe('renderer', () => {
   });
 
   /** A scene with a wall, a deck over it, a standee and a lamp of every kind. */
-  function builtScene(): Scene {
+  function builtScene(finish = PLAIN_SURFACE as Scene['plan']['ground']): Scene {
+    const { crease, ...shine } = finish;
     const place = (u: number, v: number) => ({ u, v });
-    const wall = { id: 'w', name: 'Wall', foot: [place(0.1, 0.68), place(0.9, 0.66)], height: 2.5 };
+    const wall = {
+      id: 'w',
+      name: 'Wall',
+      foot: [place(0.1, 0.68), place(0.9, 0.66)],
+      height: 2.5,
+      ...finish,
+    };
     const outline = [place(0.3, 0.3), place(0.6, 0.3), place(0.55, 0.36), place(0.35, 0.36)];
     const standee = {
       ...{ id: 's', name: 'Half', matte: 'half', foot: place(0.25, 0.85) },
-      ...{ roundness: 0.6, crease: 0.5 },
+      ...{ roundness: 0.6, crease: 0.5 + crease / 2, ...shine },
     };
     const square = [place(0.4, 0.5), place(0.5, 0.5), place(0.5, 0.56), place(0.4, 0.56)];
     const way = [place(0.6, 0.5), place(0.7, 0.52), place(0.75, 0.5)];
@@ -395,8 +403,9 @@ describe('renderer', () => {
       mattes: [half],
       plan: {
         ...base.plan,
+        ground: finish,
         walls: [wall],
-        decks: [{ id: 'd', name: 'Awning', outline, height: 2.4 }],
+        decks: [{ ...{ id: 'd', name: 'Awning', outline, height: 2.4 }, ...finish }],
         standees: [standee],
         sunShadow: { matte: 'half', lift: 0.5 },
       },
@@ -408,12 +417,13 @@ describe('renderer', () => {
   }
 
   it.each([
-    ['whole walls', undefined],
-    ['walls that end at a matte', 'half'],
+    ['whole walls', undefined, PLAIN_SURFACE],
+    ['walls that end at a matte', 'half', PLAIN_SURFACE],
+    ['surfaces that shine', 'half', { sheen: 0.7, roughness: 0.25, crease: 0.3, wet: 'half' }],
   ])(
     'casts all shadows, of every kind of light and %s, with kernels as with their twins',
-    async (_, until) => {
-      const built = builtScene();
+    async (_, until, finish) => {
+      const built = builtScene(finish);
       const walls = built.plan.walls.map((wall) => ({ ...wall, until }));
       const scene = { ...built, plan: { ...built.plan, walls } };
       const fast = await show(spyRenderer(true).renderer, scene);
@@ -422,6 +432,31 @@ describe('renderer', () => {
       expect(largestDifference(fast, await show(spyRenderer().renderer, bare))).toBeGreaterThan(10);
     },
   );
+
+  it('shows a lamp in wet ground only where it is wet, and takes as much off what lights the plate', async () => {
+    const { renderer } = spyRenderer();
+    const base = builtScene();
+    const lit = async (ground: Partial<Scene['plan']['ground']>) => {
+      const plan = { ...base.plan, walls: [], decks: [], standees: [], sunShadow: undefined };
+      // At the eye's own height, its mirror image lies halfway to its foot.
+      const fixtures = [streetLamp('globe', 0.3, { at: { u: 0.3, v: 0.5 }, foot: { u: 0.3, v: 0.56 } })];
+      const scene = { ...base, fixtures, plan: { ...plan, ground: { ...PLAIN_SURFACE, ...ground } } };
+      const spill = { spill: true, air: false, source: false };
+      return (await renderer.circuit({ scene, region: WHOLE }, 'street', spill, NEVER)).g;
+    };
+    const nearest = (u: number) => Math.floor(0.97 * 160) * 240 + Math.floor(u * 240);
+    const [dry, wet, half] = [
+      await lit({}),
+      await lit({ sheen: 1, roughness: 0.05 }),
+      await lit({ sheen: 1, roughness: 0.05, wet: 'half' }),
+    ];
+    // The matte covers the left; far off the mirror's way nothing is left of the light.
+    expect(wet[nearest(0.05)]).toBeLessThan(0.2 * dry[nearest(0.05)]);
+    expect(half[nearest(0.05)]).toBeCloseTo(wet[nearest(0.05)], 5);
+    expect(half[nearest(0.95)]).toBeCloseTo(dry[nearest(0.95)], 5);
+    const image = Math.floor(0.62 * 160) * 240 + Math.floor(0.3 * 240);
+    expect(wet[image]).toBeGreaterThan(2 * dry[image]);
+  });
 
   it('ends a wall at a matte', async () => {
     const { renderer } = spyRenderer();

@@ -169,6 +169,7 @@ export function createRenderer(
       const rows = refs.sourceRows.to - refs.sourceRows.from;
       const layer = {
         spill: views.floats(refs.spill, count),
+        shine: refs.shine === undefined ? undefined : views.floats(refs.shine, count),
         air: views.floats(refs.air, count),
         source: views.floats(refs.source, width * rows),
         sourceRows: refs.sourceRows,

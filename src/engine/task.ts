@@ -67,11 +67,12 @@ export interface TiltRefs {
 export type TiltPicture = TiltRefs & { width: number; height: number };
 
 /** Surfaces of the ground plan; coverages are of the region. */
-export type SurfaceRefs = Omit<Surfaces, 'standees' | 'ends'> & {
-  standees: (Omit<StandingRelief, 'coverage' | 'round' | 'crease'> & {
+export type SurfaceRefs = Omit<Surfaces, 'standees' | 'ends' | 'wet' | 'folds'> & {
+  wet?: PlaneRef;
+  folds?: TiltPicture;
+  standees: (Omit<StandingRelief, 'coverage' | 'round'> & {
     coverage: PlaneRef;
     round?: TiltPicture;
-    crease?: TiltPicture;
   })[];
   ends: Record<string, PlaneRef>;
 };
@@ -105,6 +106,8 @@ export interface GradeRefs {
 export interface LayerRefs {
   spill: PlaneRef;
   air: PlaneRef;
+  /** Where nothing shines, there is none. */
+  shine?: PlaneRef;
   source: PlaneRef;
   sourceRows: Rows;
 }

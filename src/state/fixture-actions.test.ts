@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { PLAIN_SURFACE } from '@/core/scene/new-scene';
 import { cameraOf } from '@/core/picture/camera-of';
 import { project } from '@/core/plan/camera';
 import { placeFixture } from '@/core/fixture/place-fixture';
@@ -13,7 +14,7 @@ const walled: Scene = {
   ...bare,
   plan: {
     ...bare.plan,
-    walls: [{ id: 'w', name: 'Wall', foot: [seen(-6, 8, 0), seen(6, 8, 0)], height: 5 }],
+    walls: [{ id: 'w', name: 'Wall', foot: [seen(-6, 8, 0), seen(6, 8, 0)], height: 5, ...PLAIN_SURFACE }],
   },
 };
 const circuit = testCircuit('street');

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { PLAIN_SURFACE } from '@/core/scene/new-scene';
 import { paneGrid } from '@/core/fixture/pane-grid';
 import { tubePieces } from '@/core/fixture/tube-pieces';
 import { placeFixture } from '@/core/fixture/place-fixture';
@@ -28,7 +29,7 @@ const walled: Scene = {
   ...bare,
   plan: {
     ...bare.plan,
-    walls: [{ id: 'w', name: 'Wall', foot: [seen(3, 5, 0), seen(5, 15, 0)], height: 6 }],
+    walls: [{ id: 'w', name: 'Wall', foot: [seen(3, 5, 0), seen(5, 15, 0)], height: 6, ...PLAIN_SURFACE }],
   },
 };
 

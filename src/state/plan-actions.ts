@@ -4,6 +4,7 @@ import type { CoveragePicture } from '@/engine/render-assets';
 import type { EdgeStroke } from '@/core/matte/pass';
 import type { GuessedThing } from '@/core/plan/guess-things';
 import type { GuessedPost } from '@/core/plan/guess-posts';
+import { PLAIN_FINISH, PLAIN_SURFACE } from '@/core/scene/new-scene';
 import type { GroundPlan, Matte, Scene } from '@/core/scene/schema';
 import { cameraOf } from '@/core/picture/camera-of';
 import { placeOnStalk } from '@/core/plan/place-on-stalk';
@@ -52,6 +53,7 @@ export const newWall = (scene: Scene, from: PlatePoint, to: PlatePoint): Wall =>
   name: freeName('Wall', scene.plan.walls),
   foot: [wallEnd(scene, to, from), wallEnd(scene, from, to)],
   height: WALL_HEIGHT,
+  ...PLAIN_SURFACE,
 });
 
 /** A wall along a foot that was guessed. */
@@ -77,10 +79,11 @@ export const newDeck = (scene: Scene, from: PlatePoint, to: PlatePoint): Deck =>
   name: freeName('Deck', scene.plan.decks),
   outline: [from, { u: to.u, v: from.v }, to, { u: from.u, v: to.v }],
   height: DECK_HEIGHT,
+  ...PLAIN_SURFACE,
 });
 
 /** A standee that is stood up is half a barrel, a little creased: people and plants are. */
-const STOOD = { roundness: 0.5, crease: 0.3 } as const;
+const STOOD = { roundness: 0.5, crease: 0.3, ...PLAIN_FINISH } as const;
 
 /** A matte stood up. It stands at its lowest place. */
 export function newStandee(scene: Scene, matte: { id: string; name: string }, foot: PlatePoint): Standee {

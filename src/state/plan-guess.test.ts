@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { PLAIN_FINISH } from '@/core/scene/new-scene';
 import { cameraOf } from '@/core/picture/camera-of';
 import { project, type PlatePoint } from '@/core/plan/camera';
 import type { ThingBox } from '@/core/plan/guess-things';
@@ -47,7 +48,15 @@ describe('guessPlan', () => {
   });
 
   it('tells nothing twice: what stands already is left out', async () => {
-    const standee = { id: 's', name: 'S', matte: 'm', foot: seen(1, 5, 0), roundness: 0, crease: 0 };
+    const standee = {
+      id: 's',
+      name: 'S',
+      matte: 'm',
+      foot: seen(1, 5, 0),
+      roundness: 0,
+      crease: 0,
+      ...PLAIN_FINISH,
+    };
     const stood: Scene = { ...street, plan: { ...street.plan, standees: [standee] } };
     const guess = await guessPlan(stood, clues([post(-1, 6)], [box(1, 5)]), land);
     expect([guess.posts.length, guess.things.length]).toEqual([1, 0]);

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { PLAIN_FINISH } from '../scene/new-scene';
 import { streetLamp, streetScene } from '../../../test/street';
 import { runCommand } from '../scene/command';
 import { addStroke, removeMatte } from '../scene/commands';
@@ -36,7 +37,17 @@ const scene: Scene = {
 };
 scene.plan = {
   ...scene.plan,
-  standees: [{ id: 'st', name: 'Crowd', matte: 'm', foot: { u: 0.5, v: 0.9 }, roundness: 0, crease: 0 }],
+  standees: [
+    {
+      id: 'st',
+      name: 'Crowd',
+      matte: 'm',
+      foot: { u: 0.5, v: 0.9 },
+      roundness: 0,
+      crease: 0,
+      ...PLAIN_FINISH,
+    },
+  ],
 };
 
 describe('usesOf', () => {

@@ -18,7 +18,7 @@ export interface LightParts {
 export function addCircuitLight(
   out: RgbPlanes,
   plate: RgbPlanes,
-  { spill, air, source, sourceRows }: LayerPlanes,
+  { spill, shine, air, source, sourceRows }: LayerPlanes,
   weights: LayerWeights,
   parts: LightParts,
 ): void {
@@ -29,6 +29,8 @@ export function addCircuitLight(
     const surface = plate[name];
     const [onPlate, inAir] = [parts.spill ? weights.spill[c] : 0, parts.air ? weights.air[c] : 0];
     for (let i = 0; i < width * height; i++) target[i] += onPlate * spill[i] * surface[i] + inAir * air[i];
+    if (shine && parts.spill)
+      for (let i = 0; i < width * height; i++) target[i] += weights.shine[c] * shine[i];
     if (!parts.source) return;
     for (let i = 0; i < source.length; i++) target[first + i] += weights.source[c] * source[i];
   });

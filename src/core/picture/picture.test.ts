@@ -115,13 +115,15 @@ describe('mixPicture', () => {
   const developed = (light: [number, number, number]) =>
     filmResponse(light).map((display) => Math.round(255 * srgb.encode(display)));
 
+  const NO_SHINE = { shine: [0, 0, 0] as [number, number, number] };
+
   it('multiplies the plate by what lands on it and adds what hangs in the air', () => {
     const layers = [planes(2, 0.5, 0.25)];
     const weights: Weights = {
       ...dark,
       ambient: 0.1,
       sky: 0.1,
-      layers: [{ spill: [1, 0.5, 0.25], air: [0.1, 0, 0], source: [0, 0.2, 0] }],
+      layers: [{ ...NO_SHINE, spill: [1, 0.5, 0.25], air: [0.1, 0, 0], source: [0, 0.2, 0] }],
     };
     const [r, g, b, alpha] = mix([0.4, 0.4, 0.4], layers, weights);
     const expected = developed([0.4 * 2.1 + 0.05, 0.4 * 1.1 + 0.05, 0.4 * 0.6]);
@@ -143,7 +145,10 @@ describe('mixPicture', () => {
   });
 
   it('shows no light on a black surface: spill is not glow', () => {
-    const weights: Weights = { ...dark, layers: [{ spill: [9, 9, 9], air: [0, 0, 0], source: [0, 0, 0] }] };
+    const weights: Weights = {
+      ...dark,
+      layers: [{ ...NO_SHINE, spill: [9, 9, 9], air: [0, 0, 0], source: [0, 0, 0] }],
+    };
     expect(mix([0, 0, 0], [planes(100, 0, 0)], weights).slice(0, 3)).toEqual([0, 0, 0]);
   });
 
@@ -152,7 +157,7 @@ describe('mixPicture', () => {
       ambient: 1,
       sky: 1,
       mist: { color: [0.02, 0.03, 0.05], perMetre: 0.01 },
-      layers: [{ spill: [1, 1, 1], air: [0, 0, 0], source: [0.5, 0.5, 0.5] }],
+      layers: [{ ...NO_SHINE, spill: [1, 1, 1], air: [0, 0, 0], source: [0.5, 0.5, 0.5] }],
     };
     const at = (distance: number) => mix([0.3, 0.3, 0.3], [planes(1, 0, 1)], weights, distance);
     const clear = Math.exp(-0.5);

@@ -45,9 +45,10 @@ export interface Mist {
   perMetre: number;
 }
 
-/** Weights of one layer: spill is lux on the plate, air and source are cd/m2. */
+/** Weights of one layer: spill is lux on the plate; shine, air and source are cd/m2. */
 export interface LayerWeights {
   spill: Rgb;
+  shine: Rgb;
   air: Rgb;
   source: Rgb;
 }
@@ -76,6 +77,7 @@ export function pictureWeights(scene: Scene, layers: readonly Layer[], middle: n
       const spill = faderGain(circuit.spillLevel);
       return {
         spill: times(color, spill * perLux),
+        shine: times(color, spill * perNit),
         air: times(color, spill * perNit * haze),
         source: times(color, faderGain(circuit.lampLevel) * perNit),
       };

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { newScene } from '../scene/new-scene';
+import { newScene, PLAIN_FINISH, PLAIN_SURFACE } from '../scene/new-scene';
 import type { GroundPlan, Scene } from '../scene/schema';
 import { simplifyPath } from '../plane/simplify-path';
 import { streetLamp, testCircuit } from '../../../test/street';
@@ -253,16 +253,15 @@ describe('planFaults', () => {
     return { ...base, ...more, plan: { ...base.plan, ...SETTINGS, ...plan } };
   };
   const wall = (name: string, a: [number, number], b: [number, number], height = 4) => ({
-    ...{ id: name, name, height },
+    ...{ id: name, name, height, ...PLAIN_SURFACE },
     foot: [seen(a[0], a[1], 0), seen(b[0], b[1], 0)],
   });
-  const standee = { ...{ id: 's', name: 'Traveller', matte: 'm', roundness: 0, crease: 0 } };
+  const standee = { ...{ id: 's', name: 'Traveller', matte: 'm', roundness: 0, crease: 0, ...PLAIN_FINISH } };
 
   it('finds nothing wrong with a plan that can be', () => {
     const walls = [wall('A', [-4, 9], [0, 9]), wall('B', [0, 9], [4, 14])];
-    const decks = [
-      { id: 'd', name: 'Kerb', outline: [seen(-1, 4, 0.2), seen(1, 4, 0.2), seen(1, 5, 0.2)], height: 0.2 },
-    ];
+    const outline = [seen(-1, 4, 0.2), seen(1, 4, 0.2), seen(1, 5, 0.2)];
+    const decks = [{ ...{ id: 'd', name: 'Kerb', outline, height: 0.2 }, ...PLAIN_SURFACE }];
     expect(planFaults(scene({ walls, decks, standees: [{ ...standee, foot: seen(0, 5, 0) }] }))).toEqual([]);
   });
 
@@ -292,7 +291,10 @@ describe('planFaults', () => {
       'Awning, at 3.0 m, can only be seen above the horizon',
       scene({
         decks: [
-          { id: 'd', name: 'Awning', height: 3, outline: [seen(-1, 4, 0), seen(1, 4, 0), seen(1, 6, 0)] },
+          {
+            ...{ id: 'd', name: 'Awning', height: 3, ...PLAIN_SURFACE },
+            outline: [seen(-1, 4, 0), seen(1, 4, 0), seen(1, 6, 0)],
+          },
         ],
       }),
     ],

@@ -5,7 +5,8 @@ import type { Region } from '../plane/region';
 import type { Camera } from './camera';
 import { FARTHEST_GROUND } from './ground';
 import { outlineRow } from '../matte/outline-row';
-import { meetLevel, NO_SURFACES, type Surfaces } from './surfaces';
+import { rippleNormal } from './ripple';
+import { meetLevel, NO_SURFACES, type RippledFinish, type Surfaces } from './surfaces';
 import { meetUpright, type WallPiece } from './wall-pieces';
 import type { Tilts } from './standee-form';
 import type { Survey } from './survey';
@@ -26,6 +27,10 @@ export interface Relief {
   land: Float32Array;
   /** Length of the way through haze from the eye, metres: to the land, or out of the haze's top in the sky. */
   distance: Float32Array;
+  /** How much of the light the surface gives back as a mirror, 0 to 1. */
+  sheen: Float32Array;
+  /** Width of the mirror's microfacets (alpha of GGX): the square of its roughness. */
+  alpha: Float32Array;
 }
 
 /** Names of a relief's planes, in the order in which engines lay them out. */
@@ -37,6 +42,8 @@ export const RELIEF_PLANES = [
   'unturned',
   'land',
   'distance',
+  'sheen',
+  'alpha',
 ] as const;
 
 /** Height of the top of the haze over the eye, and the farthest way through it, metres. */
@@ -75,12 +82,15 @@ export function reliefOf(
   // The nearest is laid on last.
   const standees = [...surfaces.standees]
     .sort((a, b) => b.ahead - a.ahead)
-    .map((standee) => ({ ...standee, rightRow: row(), upRow: row(), foldRight: row(), foldUp: row() }));
+    .map((standee) => ({ ...standee, rightRow: row(), upRow: row() }));
   const [groundSlope, groundOffset, skySlope, skyOffset, feet] = [row(), row(), row(), row(), row()];
+  const [foldRight, foldUp] = [row(), row()];
+  const { folds, wet } = surfaces;
   const wide = (data: Float32Array) => ({ width: survey.width, height: survey.height, data });
   const { corner, across, down, eyeHeight } = camera;
   const { r, g, b } = plate;
   const { reach: reaches, normalX, normalY, normalZ, unturned, land: lands, distance: distances } = out;
+  const { sheen: sheens, alpha: alphas } = out;
   const walls = surfaces.walls.map((piece) => ({
     piece,
     end: piece.until === undefined ? undefined : surfaces.ends[piece.until],
@@ -92,10 +102,8 @@ export function reliefOf(
     bilinearRow(skyOffset, wide(survey.sky.offset), region, y);
     bilinearRow(feet, wide(survey.feet), region, y);
     surfaces.decks.forEach(({ outline }, k) => outlineRow(decked[k], outline, region, y));
-    for (const { round, crease, rightRow, upRow, foldRight, foldUp } of standees) {
-      if (round) tiltRows(rightRow, upRow, round, region, y);
-      if (crease) tiltRows(foldRight, foldUp, crease, region, y);
-    }
+    if (folds) tiltRows(foldRight, foldUp, folds, region, y);
+    for (const { round, rightRow, upRow } of standees) if (round) tiltRows(rightRow, upRow, round, region, y);
     const v = (region.top + y + 0.5) / region.fullHeight;
     for (let x = 0; x < region.width; x++) {
       const i = y * region.width + x;
@@ -120,6 +128,9 @@ export function reliefOf(
       const land = 1 - firm(skySlope[x] * guide + skyOffset[x]);
       // On the fringe of the sky a lit rim would show, and a dark one does not.
       lands[i] = Math.max(0, 2 * land - 1);
+      let finish: RippledFinish = surfaces.ground;
+      let lies = ground;
+      let shines = wet ? wet[i] : 1;
       let wall: WallPiece | undefined;
       let met = Infinity;
       let claimed = false;
@@ -150,6 +161,8 @@ export function reliefOf(
         normalY[i] = ny / long;
         normalZ[i] = 0;
         unturned[i] = 0;
+        finish = wall.finish;
+        lies = shines = 1;
       }
       for (let k = 0; k < decked.length; k++) {
         if (decked[k][x] < 0.5) continue;
@@ -159,21 +172,29 @@ export function reliefOf(
         reaches[i] = Math.min(level, FARTHEST_GROUND / ahead);
         normalX[i] = normalY[i] = unturned[i] = 0;
         normalZ[i] = height < eyeHeight ? 1 : -1;
+        finish = surfaces.decks[k];
+        lies = shines = 1;
       }
+      sheens[i] = lies * shines * finish.sheen;
+      alphas[i] = finish.roughness * finish.roughness;
+      const ripple = lies * finish.crease;
+      if (ripple > 0) rippleNormal(out, i, ripple * foldRight[x], ripple * foldUp[x]);
       for (let k = 0; k < standees.length; k++) {
         const standee = standees[k];
         if (standee.coverage[i] < 0.5) continue;
-        const { roundness, creased } = standee;
+        const { roundness, creased, sheen, roughness } = standee;
         reaches[i] = standee.ahead / ahead;
         // Toward the eye, tilted as far as its form is known; the folds of a flat one are known as little as its turn.
-        const right = roundness * standee.rightRow[x] + creased * standee.foldRight[x];
-        const up = roundness * standee.upRow[x] + creased * standee.foldUp[x];
+        const right = roundness * standee.rightRow[x] + creased * foldRight[x];
+        const up = roundness * standee.upRow[x] + creased * foldUp[x];
         const level = Math.sqrt(Math.max(0.04, 1 - right * right - up * up));
         const long = Math.sqrt(right * right + up * up + level * level);
         normalX[i] = right / long;
         normalY[i] = -level / long;
         normalZ[i] = up / long;
         unturned[i] = 1 - roundness;
+        sheens[i] = sheen;
+        alphas[i] = roughness * roughness;
       }
       const ray = Math.sqrt(aside * aside + ahead * ahead + rise * rise);
       const perSky = Math.max(1 / HAZE.farthest, rise / (HAZE.top * ray));

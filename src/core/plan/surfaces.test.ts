@@ -7,7 +7,7 @@ import { withinOutline } from '../plane/within-outline';
 import { createCamera, project, rayThrough, type PlatePoint } from './camera';
 import { groundPoint } from './ground';
 import { RELIEF_PLANES, reliefOf, type Relief } from './relief';
-import { levelPieces, meetLevel, NO_SURFACES, standsAhead, type Surfaces } from './surfaces';
+import { DULL, levelPieces, meetLevel, NO_SURFACES, standsAhead, type Surfaces } from './surfaces';
 import { meetWall, wallPieces } from './wall-pieces';
 import { surveyPlate } from './survey';
 
@@ -106,15 +106,49 @@ describe('reliefOf with surfaces', () => {
 
   it('lays a deck at its height and stands a standee on its foot', () => {
     const outline = [seen(-2, 4), seen(2, 4), seen(2, 6), seen(-2, 6)];
-    const water = relief({ decks: [{ outline, height: -1 }] });
+    const water = relief({ decks: [{ outline, height: -1, ...DULL }] });
     const on = pixel(seen(0, 5));
     expect(placeOf(water, on)[2]).toBeCloseTo(-1, 5);
     expect(water.normalZ[on]).toBe(1);
     const person = Float32Array.from({ length: COUNT }, (_, i) => (i % WIDTH > 25 && i % WIDTH < 30 ? 1 : 0));
     const ahead = standsAhead(CAMERA, { foot: seen(0, 5) });
-    const stood = relief({ standees: [{ ahead, coverage: person, roundness: 0, creased: 0 }] });
+    const stood = relief({ standees: [{ ahead, coverage: person, roundness: 0, creased: 0, ...DULL }] });
     expect(placeOf(stood, 20 * WIDTH + 27)[1]).toBeCloseTo(5, 5);
     expect(stood.unturned[20 * WIDTH + 27]).toBe(1);
+  });
+
+  it('keeps what a surface shines like to where it lies, and ripples it by the folds that the plate shows', () => {
+    const outline = [seen(-2, 4), seen(2, 4), seen(2, 6), seen(-2, 6)];
+    const folds = { width: 1, height: 1, right: Float32Array.of(0.2), up: Float32Array.of(0.4) };
+    const water = { outline, height: -1, sheen: 0.8, roughness: 0.5, crease: 0.5 };
+    const found = relief({ decks: [water], folds });
+    const [on, off] = [pixel(seen(0, 5)), pixel(seen(0, 7))];
+    expect(found.sheen[on]).toBeCloseTo(0.8, 6);
+    expect(found.alpha[on]).toBeCloseTo(0.25, 6);
+    expect(found.sheen[off]).toBe(0);
+    const long = Math.hypot(0.1, 0.2, 1);
+    expect([found.normalX[on], found.normalY[on], found.normalZ[on]]).toEqual([
+      expect.closeTo(0.1 / long, 5),
+      expect.closeTo(0.2 / long, 5),
+      expect.closeTo(1 / long, 5),
+    ]);
+    const walled = relief({
+      walls: wallPieces(CAMERA, [{ ...across, sheen: 0.3, roughness: 1, crease: 1 }]),
+      folds,
+    });
+    const wall = pixel(seen(0, 8, 1.5));
+    const slant = Math.hypot(0.2, 1, 0.4);
+    expect(walled.sheen[wall]).toBeCloseTo(0.3, 6);
+    expect([walled.normalX[wall], walled.normalY[wall], walled.normalZ[wall]]).toEqual([
+      expect.closeTo(0.2 / slant, 4),
+      expect.closeTo(-1 / slant, 4),
+      expect.closeTo(0.4 / slant, 4),
+    ]);
+    const wet = grey(0);
+    wet[off] = 1;
+    const damp = relief({ ground: { sheen: 0.5, roughness: 0.3, crease: 0 }, wet });
+    expect(damp.sheen[off]).toBeGreaterThan(0.45);
+    expect(damp.sheen[on]).toBe(0);
   });
 
   it('holds nothing but numbers, whatever is drawn', () => {
@@ -128,6 +162,8 @@ describe('reliefOf with surfaces', () => {
       foot: fc.array(place, { minLength: 2, maxLength: 4 }),
       height: fc.double({ min: 0.05, max: 200, noNaN: true }),
     });
+    const share = fc.double({ min: 0, max: 1, noNaN: true });
+    const finish = fc.record({ sheen: share, roughness: share, crease: share });
     const deck = fc.record({
       outline: fc.array(place, { minLength: 3, maxLength: 5 }),
       height: fc.double({ min: -20, max: 50, noNaN: true }),
@@ -137,12 +173,17 @@ describe('reliefOf with surfaces', () => {
         fc.array(wall, { maxLength: 3 }),
         fc.array(deck, { maxLength: 2 }),
         place,
-        (walls, decks, foot) => {
-          const pieces = wallPieces(CAMERA, walls);
+        finish,
+        (walls, plain, foot, own) => {
+          const decks = plain.map((deck) => ({ ...deck, ...own }));
+          const pieces = wallPieces(
+            CAMERA,
+            walls.map((drawn) => ({ ...drawn, ...own })),
+          );
           const tilts = { width: 1, height: 1, right: Float32Array.of(0.9), up: Float32Array.of(-0.8) };
-          const form = { roundness: 1, creased: 1, round: tilts, crease: tilts };
+          const form = { ...own, roundness: 1, creased: 1, round: tilts };
           const standee = { ahead: standsAhead(CAMERA, { foot }), coverage: grey(0.7), ...form };
-          const found = relief({ walls: pieces, decks, standees: [standee] });
+          const found = relief({ ground: own, folds: tilts, walls: pieces, decks, standees: [standee] });
           for (const name of RELIEF_PLANES) expect(found[name].every(Number.isFinite)).toBe(true);
           const light = { place: [0, 5, 3] as const, spillCandela: 1, airCandela: 1, radius: 0.1 };
           const shade = grey(1);
@@ -180,6 +221,31 @@ describe('occlude', () => {
     expect([at(0, 7), at(0, 6.4)]).toEqual([0, 0]);
     expect([at(0, 5.2), at(0, 12)]).toEqual([1, 1]);
     expect(at(0, 9)).toBe(1);
+  });
+
+  it('lets no light through along the foot of a wall, however near to it a place lies', () => {
+    const foot = (before: number) => {
+      const at = seen(0, 8);
+      const region = {
+        ...REGION,
+        left: Math.floor(at.u * WIDTH),
+        top: Math.floor(at.v * HEIGHT),
+        width: 1,
+        height: 1,
+      };
+      const ahead = rayThrough(CAMERA, {
+        u: (region.left + 0.5) / WIDTH,
+        v: (region.top + 0.5) / HEIGHT,
+      })[1];
+      const out = Float32Array.of(1);
+      const reach = Float32Array.of((8 - before) / ahead);
+      const walls = wallPieces(CAMERA, [{ ...low, height: 6 }]);
+      occlude(out, { reach }, CAMERA, region, lamp(0.001), { walls, decks: [], standees: [], ends: {} });
+      return out[0];
+    };
+    for (const before of [0.001, 0.01, 0.039, 0.1, 1]) expect(foot(before)).toBe(0);
+    // What lies on the wall is not shaded by it.
+    expect(foot(0)).toBe(1);
   });
 
   it('casts of a wall that ends at a matte only what the matte covers', () => {

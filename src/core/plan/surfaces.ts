@@ -3,8 +3,21 @@ import { FARTHEST_GROUND, groundPoint } from './ground';
 import type { Tilts } from './standee-form';
 import type { WallPiece } from './wall-pieces';
 
+/** What a surface gives back toward the eye. */
+export interface Finish {
+  /** How much of the light it gives back as a mirror, however rough, 0 to 1; the rest lights the plate. */
+  sheen: number;
+  /** How rough the mirror is, 0 to 1. */
+  roughness: number;
+}
+
+/** A finish that the plate's fine shading ripples, 0 to 1. */
+export interface RippledFinish extends Finish {
+  crease: number;
+}
+
 /** A wall as a person draws it: the corners of its foot on the ground, one after the other. */
-export interface Wall {
+export interface Wall extends RippledFinish {
   id: string;
   name: string;
   foot: PlatePoint[];
@@ -15,7 +28,7 @@ export interface Wall {
 }
 
 /** A matte that stands upright on its feet and faces the eye. */
-export interface Standee {
+export interface Standee extends Finish {
   id: string;
   name: string;
   matte: string;
@@ -28,7 +41,7 @@ export interface Standee {
 }
 
 /** A level surface at a height. */
-export interface Deck {
+export interface Deck extends RippledFinish {
   id: string;
   name: string;
   /** Its outline, as it is seen. */
@@ -39,27 +52,34 @@ export interface Deck {
 
 /** What the relief of a region is made of beside the ground. */
 export interface Surfaces {
+  ground: RippledFinish;
+  /** Coverage of the region within which alone the ground shines; without it all of it does. */
+  wet?: Float32Array;
+  /** Folds by the plate's fine shading over the whole plate, where anything is rippled by them. */
+  folds?: Tilts;
   walls: readonly WallPiece[];
   /** Coverages are of the region. */
   standees: readonly StandingRelief[];
-  decks: readonly { outline: readonly PlatePoint[]; height: number }[];
+  decks: readonly ({ outline: readonly PlatePoint[]; height: number } & RippledFinish)[];
   /** Coverages of the region by the mattes at which walls end, by matte. */
   ends: Readonly<Record<string, Float32Array>>;
 }
 
 /** A standee as the relief has it. */
-export interface StandingRelief {
+export interface StandingRelief extends Finish {
   /** How far ahead it stands, metres. */
   ahead: number;
   coverage: Float32Array;
   roundness: number;
   creased: number;
-  /** Tilts of its normals over the whole plate, where it is round or creased. */
+  /** Tilts of its normals over the whole plate, where it is round. */
   round?: Tilts;
-  crease?: Tilts;
 }
 
-export const NO_SURFACES: Surfaces = { walls: [], standees: [], decks: [], ends: {} };
+/** A surface that does not shine. */
+export const DULL: RippledFinish = { sheen: 0, roughness: 1, crease: 0 };
+
+export const NO_SURFACES: Surfaces = { ground: DULL, walls: [], standees: [], decks: [], ends: {} };
 
 /** How far along a ray from the eye a level surface is met; Infinity where it is not. */
 export function meetLevel(height: number, eyeHeight: number, rise: number): number {

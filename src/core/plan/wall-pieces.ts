@@ -1,6 +1,6 @@
 import type { Camera } from './camera';
 import { groundPoint } from './ground';
-import type { Wall } from './surfaces';
+import { DULL, type RippledFinish, type Wall } from './surfaces';
 import type { Vec3 } from './vec3';
 
 /**
@@ -20,6 +20,7 @@ export interface WallPiece {
   endB: readonly [x: number, y: number];
   /** The matte outside of which it is not there. */
   until?: string;
+  finish: RippledFinish;
 }
 
 /** Pieces shorter than this are left out, metres: they have no direction. */
@@ -28,12 +29,13 @@ const SHORTEST = 0.01;
 /** Cosine of the angle between two pieces up to which a wall is taken to be round there. */
 const ROUND = 0.6;
 
-/** The pieces of walls in the world. */
+/** The pieces of walls in the world. A wall that says nothing of its finish is dull. */
 export function wallPieces(
   camera: Camera,
-  walls: readonly Pick<Wall, 'foot' | 'height' | 'until'>[],
+  walls: readonly (Pick<Wall, 'foot' | 'height' | 'until'> & Partial<RippledFinish>)[],
 ): WallPiece[] {
-  return walls.flatMap(({ foot, height, until }) => {
+  return walls.flatMap(({ foot, height, until, ...own }) => {
+    const finish = { ...DULL, ...own };
     const corners = foot.map((at) => groundPoint(camera, at));
     const pieces = corners.slice(1).flatMap(([bx, by], i): WallPiece[] => {
       const [ax, ay] = corners[i];
@@ -43,9 +45,9 @@ export function wallPieces(
       // The eye stands at the origin.
       const facing = nx * ax + ny * ay > 0 ? -1 : 1;
       const normal = [facing * nx, facing * ny] as const;
-      return [
-        { ax, ay, bx, by, height, normalX: normal[0], normalY: normal[1], endA: normal, endB: normal, until },
-      ];
+      const [normalX, normalY] = normal;
+      const turned = { normalX, normalY, endA: normal, endB: normal };
+      return [{ ax, ay, bx, by, height, ...turned, until, finish }];
     });
     return pieces
       .map((piece, i) => ({

@@ -297,6 +297,7 @@ export const removeMatte = (id: string): Command => ({
     scene.plan.standees = scene.plan.standees.filter((standee) => standee.matte !== id);
     for (const wall of scene.plan.walls) if (wall.until === id) delete wall.until;
     if (scene.plan.sunShadow?.matte === id) delete scene.plan.sunShadow;
+    if (scene.plan.ground.wet === id) delete scene.plan.ground.wet;
     for (const fixture of scene.fixtures) {
       if (fixture.behind === id) delete fixture.behind;
       if (fixture.only?.matte === id) delete fixture.only;

@@ -12,6 +12,12 @@ export const FIRST_MOON: Moon = { azimuth: -120, elevation: 40, kelvin: 4150 };
 /** All parts take all of the light. */
 export const PLAIN_GRIP: Grip = { dark: 0.1, bright: 0.6, darkShare: 1, brightShare: 1 };
 
+/** A surface that gives back nothing as a mirror does, and what it is like once it does: a wet road's roughness. */
+export const PLAIN_FINISH = { sheen: 0, roughness: 0.3 } as const;
+
+/** The same, of what the plate's fine shading can ripple. */
+export const PLAIN_SURFACE = { ...PLAIN_FINISH, crease: 0 } as const;
+
 /** What a fixture has that says nothing yet. */
 export const PLAIN_FIXTURE = {
   ...{ shown: 0, seed: 0, vary: 0, unlit: 0, curtains: 0, count: 0, sag: 0 },
@@ -34,6 +40,7 @@ export function newScene(title: string, plate: Scene['plate'], lens?: number): S
       horizon: { left: UNKNOWN.horizon, right: UNKNOWN.horizon },
       eyeHeight: UNKNOWN.eyeHeight,
       lens: lens ?? UNKNOWN.lens,
+      ground: { ...PLAIN_SURFACE },
       walls: [],
       standees: [],
       decks: [],

@@ -5,6 +5,18 @@ import { id, name, platePoint, ranged } from './fields';
 export const MOST_SURFACES = 60;
 export const MOST_CORNERS = 40;
 
+/** What a surface gives back: how much of it as a mirror, how rough the mirror is, how far the plate's fine shading ripples it. */
+const finish = {
+  sheen: ranged('strength'),
+  roughness: ranged('roughness'),
+};
+const rippled = { ...finish, crease: ranged('strength') };
+
+/** The ground, and the matte within which alone it shines, if any. */
+export const groundSchema = object({ ...rippled, wet: id().optional() })
+  .noUnknown()
+  .required();
+
 /** A wall: the corners of its foot on the ground, its height in metres, and the matte at which it ends, if any. */
 export const wallSchema = object({
   id: id(),
@@ -12,6 +24,7 @@ export const wallSchema = object({
   foot: array(platePoint()).required().min(2).max(MOST_CORNERS),
   height: ranged('wallHeight'),
   until: id().optional(),
+  ...rippled,
 })
   .noUnknown()
   .required();
@@ -24,6 +37,7 @@ export const standeeSchema = object({
   foot: platePoint(),
   roundness: ranged('strength'),
   crease: ranged('strength'),
+  ...finish,
 })
   .noUnknown()
   .required();
@@ -34,6 +48,7 @@ export const deckSchema = object({
   name: name(),
   outline: array(platePoint()).required().min(3).max(MOST_CORNERS),
   height: ranged('deckHeight'),
+  ...rippled,
 })
   .noUnknown()
   .required();

@@ -23,6 +23,7 @@ export const RANGES = {
   whitePoint: { min: 0.05, max: 1, step: 0.005, unit: '', decimals: 3 },
   middle: { min: -2, max: 2, step: 0.02, unit: '', decimals: 2 },
   ceiling: { min: 0.05, max: 1, step: 0.01, unit: '', decimals: 2 },
+  roughness: { min: 0.1, max: 1, step: 0.01, unit: '', decimals: 2 },
   strength: { min: 0, max: 1, step: 0.01, unit: '', decimals: 2 },
   tone: { min: 0, max: 1, step: 0.001, unit: '', decimals: 3 },
   darken: { min: 0, max: 6, step: 0.1, unit: 'stops', decimals: 1 },

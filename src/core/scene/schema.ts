@@ -3,10 +3,10 @@ import { innerMattes, isCircular } from '../matte/inner-mattes';
 import { hash, id, isColor, name, platePoint, ranged, unique, type PickedColor } from './fields';
 import { matteSchema, MOST_MATTES, MOST_PLACES, placeSchema } from './matte-schema';
 import { nightSchema } from './night-schema';
-import { deckSchema, MOST_SURFACES, standeeSchema, wallSchema } from './plan-schema';
+import { deckSchema, groundSchema, MOST_SURFACES, standeeSchema, wallSchema } from './plan-schema';
 
 /** Names a scene file's version; see `upgrade.ts` for older ones. */
-export const SCENE_VERSION = 6;
+export const SCENE_VERSION = 7;
 
 /** Most fixtures that one scene holds. */
 export const MOST_FIXTURES = 500;
@@ -201,6 +201,7 @@ export const sceneSchema = object({
       .required(),
     eyeHeight: ranged('eyeHeight'),
     lens: ranged('lens'),
+    ground: groundSchema,
     walls: array(wallSchema)
       .required()
       .max(MOST_SURFACES)
@@ -252,6 +253,7 @@ export const sceneSchema = object({
       ...(scene.mattes ?? []).flatMap(innerMattes),
       ...(scene.plan?.standees ?? []).map(({ matte }) => matte),
       ...(scene.plan?.walls ?? []).flatMap(({ until }) => until ?? []),
+      ...(scene.plan?.ground?.wet ? [scene.plan.ground.wet] : []),
       ...(scene.plan?.sunShadow ? [scene.plan.sunShadow.matte] : []),
       ...(scene.fixtures ?? []).flatMap(({ behind, only }) => [behind ?? [], only?.matte ?? []].flat()),
     ];

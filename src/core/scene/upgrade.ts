@@ -1,6 +1,6 @@
 import { WHOLE_FRAME } from '../frame/frame';
 import { PLAIN_GRADE } from '../night/starting-night';
-import { FIRST_MOON, PLAIN_FIXTURE, PLAIN_GRIP } from './new-scene';
+import { FIRST_MOON, PLAIN_FINISH, PLAIN_FIXTURE, PLAIN_GRIP, PLAIN_SURFACE } from './new-scene';
 import { RANGES } from './ranges';
 
 /** A document of any version, as it was written. */
@@ -19,7 +19,9 @@ interface Versioned {
 }
 
 interface OldPlan {
+  walls?: object[];
   standees?: object[];
+  decks?: object[];
 }
 
 interface OldRamp {
@@ -113,6 +115,22 @@ const STEPS: Record<number, (old: Versioned) => Versioned> = {
       })),
     }),
     ...(old.desk && { desk: { ...old.desk, sky: 0, haze: 0 } }),
+  }),
+  // 7 added surfaces that shine. Dull, they are as they were.
+  6: (old) => ({
+    ...old,
+    version: 7,
+    ...(old.plan && {
+      plan: {
+        ...old.plan,
+        ground: { ...PLAIN_SURFACE },
+        ...(old.plan.walls && { walls: old.plan.walls.map((wall) => ({ ...wall, ...PLAIN_SURFACE })) }),
+        ...(old.plan.decks && { decks: old.plan.decks.map((deck) => ({ ...deck, ...PLAIN_SURFACE })) }),
+        ...(old.plan.standees && {
+          standees: old.plan.standees.map((standee) => ({ ...standee, ...PLAIN_FINISH })),
+        }),
+      },
+    }),
   }),
 };
 

@@ -1,7 +1,7 @@
 import type { Camera } from '../plan/camera';
 import type { Relief } from '../plan/relief';
 import type { Region } from '../plane/region';
-import { ownSheen } from './own-sheen';
+import { mirrorShine, ownSheen } from './own-sheen';
 import { belowCutoff, NO_CUTOFF, type PointLight } from './point-light';
 
 const INVERSE_PI = 1 / Math.PI;
@@ -13,9 +13,10 @@ export const GRAZING = 0.01;
  * Adds the illuminance of one small source to a plane of a region: `I max(0, n.l) / d^2`, lux, on land. Where a surface
  * stands upright and its turn is not known, the cosine is its mean over all turns that face the eye, which is
  * (horizontal length of l + n.l) / pi. Where it is known, the surface's own rough sheen is added. A light that faces
- * somewhere shines there by its own cosine, or by a power of it, under its cut-off.
+ * somewhere shines there by its own cosine, or by a power of it, under its cut-off. What a surface gives back as a mirror does not
+ * light the plate: it is added to `shine`, cd/m2, as wide as it sees the source and its own facets spread it.
  *
- * `out` and the relief's planes have one float per pixel of `region`.
+ * `out`, `shine` and the relief's planes have one float per pixel of `region`.
  */
 export function addPointSpill(
   out: Float32Array,
@@ -23,6 +24,7 @@ export function addPointSpill(
   camera: Camera,
   region: Region,
   light: PointLight,
+  shine?: Float32Array,
 ): void {
   const { corner, across, down, eyeHeight } = camera;
   const [px, py, pz] = [light.place[0], light.place[1], light.place[2] - eyeHeight];
@@ -50,7 +52,9 @@ export function addPointSpill(
       const turned = (Math.sqrt(level) + facing) * INVERSE_PI;
       const unturned = relief.unturned[i];
       const distance = Math.sqrt(d2);
+      const sheen = relief.sheen[i];
       let known = 0;
+      let mirrored = 0;
       if (facing > 0) {
         const vx = rx + along * across[0];
         const vy = ry + along * across[1];
@@ -59,13 +63,19 @@ export function addPointSpill(
         const seen = vx * relief.normalX[i] + vy * relief.normalY[i] + vz * relief.normalZ[i];
         const nl = facing / distance;
         const lv = -(lx * vx + ly * vy + lz * vz) / (ray * distance);
-        known = nl + ownSheen(nl, Math.max(GRAZING, -seen / ray), lv);
+        const nv = Math.max(GRAZING, -seen / ray);
+        known = nl + ownSheen(nl, nv, lv);
+        if (sheen > 0) {
+          mirrored = sheen * INVERSE_PI * mirrorShine(nl, nv, lv, relief.alpha[i], light.radius / distance);
+        }
       }
       const cosine = known * (1 - unturned) + (Math.max(0, turned) * unturned) / distance;
       let ahead = Math.max(0, -(lx * fx + ly * fy + lz * fz) / distance);
       for (let k = 0; k < focus; k++) ahead *= ahead;
       const sent = even + ahead * belowCutoff(cutoff, -lz / distance);
-      out[i] += (relief.land[i] * light.spillCandela * sent * cosine) / d2;
+      const lit = (relief.land[i] * light.spillCandela * sent) / d2;
+      out[i] += lit * cosine * (1 - sheen);
+      if (shine) shine[i] += lit * mirrored;
     }
   }
 }

@@ -10,7 +10,7 @@ import type { Region } from '../plane/region';
 export const BOUNCE_STRIDE = 8;
 
 /** Least cosine at which a pixel's area on its surface is told: at the horizon it has no bound. */
-const GRAZING = 0.08;
+const GRAZING = 0.02;
 
 /** Mean of a cosine over all turns that face the eye. */
 const MEAN_TURN = 2 / Math.PI;

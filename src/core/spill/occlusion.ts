@@ -43,6 +43,8 @@ export interface Occluders {
 
 /** Way at either end of a ray on which nothing casts a shadow, metres: a surface is not its own. */
 export const ENDS = 0.04;
+/** A place this near to a wall's plane lies on it, metres: less than ENDS, or light would leak along its foot. */
+export const ON_WALL = 0.0005;
 /** A lamp this near to a standee's plane hangs on it, metres. */
 export const OWN = 0.25;
 /** Least half width of a shadow's edge, metres. */
@@ -103,9 +105,9 @@ export function occlude(
       for (const wall of pieces) {
         const side = (px - wall.ax) * wall.ey - (py - wall.ay) * wall.ex;
         // Nothing stands between places on one side.
-        if (side * wall.side >= 0) continue;
+        if (side * wall.side >= 0 || Math.abs(side) <= ON_WALL) continue;
         const t = side / (side - wall.side);
-        if (!between(t)) continue;
+        if (t >= 1 - ends) continue;
         const [wx, wy, wz] = [px + t * (lx - px), py + t * (ly - py), pz + t * (lz - pz)];
         const along = (wx - wall.ax) * wall.ex + (wy - wall.ay) * wall.ey;
         const inside = Math.min(along, wall.length - along, wall.height - wz);

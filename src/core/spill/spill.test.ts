@@ -5,7 +5,7 @@ import { createCamera, project, type Camera } from '../plan/camera';
 import { RELIEF_PLANES, type Relief } from '../plan/relief';
 import { wholeRegion, type Region } from '../plane/region';
 import { addPointSpill } from './add-point-spill';
-import { ownSheen } from './own-sheen';
+import { mirrorShine, ownSheen } from './own-sheen';
 import type { PointLight } from './point-light';
 
 const SIZE = wholeRegion(60, 40);
@@ -91,6 +91,67 @@ describe('addPointSpill', () => {
         },
       ),
     );
+  });
+
+  it('splits light between the plate and the mirror, and widens the mirror by the angle of the source', () => {
+    const shiny = { ...relief, sheen: relief.sheen.map(() => 0.4), alpha: relief.alpha.map(() => 0.05) };
+    const count = SIZE.width * SIZE.height;
+    const light = lamp([0.4, 6, 3], { radius: 0.3 });
+    const [dull, spill, shine] = [new Float32Array(count), new Float32Array(count), new Float32Array(count)];
+    addPointSpill(dull, relief, CAMERA, SIZE, light, shine);
+    expect(Math.max(...shine)).toBe(0);
+    addPointSpill(spill, shiny, CAMERA, SIZE, light, shine);
+    const i = indexOf([0.4, 4, 0]);
+    expect(spill[i]).toBeCloseTo(0.6 * dull[i], 5);
+    const [x, y] = groundAt(i);
+    const [d2, ray] = [(x - 0.4) ** 2 + (y - 6) ** 2 + 9.09, Math.hypot(x, y, 1.6)];
+    const d = Math.sqrt(d2);
+    const lv = (-x * (0.4 - x) - y * (6 - y) + 1.6 * 3) / (ray * d);
+    const facets = mirrorShine(3 / d, 1.6 / ray, lv, 0.05, 0.3 / d);
+    expect(shine[i]).toBeCloseTo((0.4 * 100 * facets) / (Math.PI * d2), 4);
+  });
+
+  it('mirrors as broad as high where the surface is calm, and stretched toward the eye where it is rough', () => {
+    // Source and eye as high over a level surface, far apart: half of the light is left where the half vector leans so far.
+    const reach = (alpha: number, seen: number, step: [x: number, y: number]) => {
+      const at = (k: number) => {
+        const [x, y] = [k * step[0], k * step[1]];
+        const [l, v] = [
+          [-x, 10 - y, 1],
+          [-x, -10 - y, 1],
+        ].map((way) => way.map((c) => c / Math.hypot(...way)));
+        return mirrorShine(l[2], v[2], l[0] * v[0] + l[1] * v[1] + l[2] * v[2], alpha, seen);
+      };
+      let k = 0;
+      while (at(k) > at(0) / 2) k += 1e-4;
+      return k;
+    };
+    const [calmAcross, calmAlong] = [reach(1e-3, 0.02, [1, 0]), reach(1e-3, 0.02, [0, 1])];
+    // A disc on a level mirror is seen foreshortened: ten times as long as broad there, so as high as broad in the picture.
+    expect(calmAlong / calmAcross / 10).toBeGreaterThan(0.7);
+    expect(calmAlong / calmAcross / 10).toBeLessThan(1.4);
+    expect(reach(0.05, 1e-4, [0, 1]) / reach(0.05, 1e-4, [1, 0]) / 10).toBeGreaterThan(3);
+  });
+
+  it('mirrors no more light than arrives: what facets give back over all ways out stays under one', () => {
+    const seen = 0.01;
+    for (const alpha of [0.02, 0.1, 0.36, 1]) {
+      for (const nl of [0.1, 0.5, 0.95]) {
+        const [steps, turns] = [400, 200];
+        let sum = 0;
+        for (let a = 0; a < steps; a++) {
+          // Even in the square of the sine: each step is as much projected solid angle as any other.
+          const nv = Math.sqrt(1 - (a + 0.5) / steps);
+          for (let b = 0; b < turns; b++) {
+            const across = Math.sqrt((1 - nl * nl) * (1 - nv * nv));
+            const lv = nl * nv + across * Math.cos((2 * Math.PI * (b + 0.5)) / turns);
+            sum += mirrorShine(nl, nv, lv, alpha, seen) / nl / (steps * turns);
+          }
+        }
+        expect(sum).toBeGreaterThan(0.01);
+        expect(sum).toBeLessThan(1);
+      }
+    }
   });
 
   it('gives the sky nothing, and a surface that turns away nothing', () => {

@@ -43,12 +43,15 @@ export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Vi
     const { part, first, count } = band(region, rows);
     const spill = floats(out.spill, count, first);
     const air = floats(out.air, count, first);
+    const shine = out.shine === undefined ? undefined : floats(out.shine, count, first);
     if (base) {
       spill.set(floats(base.spill, count, first));
       air.set(floats(base.air, count, first));
+      if (shine && base.shine !== undefined) shine.set(floats(base.shine, count, first));
     } else {
       spill.fill(0);
       air.fill(0);
+      shine?.fill(0);
     }
     const land = reliefAt(refs, count, first);
     const shades = shadesAt(occluders);
@@ -58,14 +61,18 @@ export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Vi
         quick.addPointLight(out, refs, camera, region, rows, light, occluders);
         continue;
       }
-      const before = shades && spill.slice();
-      if (shades) spill.fill(0);
-      addPointSpill(spill, land, camera, part, light);
       addPointAir(air, land.reach, camera, part, light);
       addBeamAir(air, land.reach, camera, part, light);
-      if (!before || !shades) continue;
-      occlude(spill, land, camera, part, light, shades);
-      for (let i = 0; i < count; i++) spill[i] += before[i];
+      if (!shades) {
+        addPointSpill(spill, land, camera, part, light, shine);
+        continue;
+      }
+      const [lit, shone] = [new Float32Array(count), shine && new Float32Array(count)];
+      addPointSpill(lit, land, camera, part, light, shone);
+      const seen = Float32Array.from(lit, (value, i) => (value > 0 || (shone && shone[i] > 0) ? 1 : 0));
+      occlude(seen, land, camera, part, light, shades);
+      for (let i = 0; i < count; i++) spill[i] += lit[i] * seen[i];
+      if (shine && shone) for (let i = 0; i < count; i++) shine[i] += shone[i] * seen[i];
     }
     if (bounce) {
       const { width, height } = bounce;
@@ -118,6 +125,7 @@ export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Vi
     const { width } = region;
     const { first, count } = band(region, rows);
     const [spill, air] = [floats(out.spill, count, first).fill(0), floats(out.air, count, first).fill(0)];
+    const shine = out.shine === undefined ? undefined : floats(out.shine, count, first).fill(0);
     const from = Math.max(rows.from, out.sourceRows.from);
     const to = Math.min(rows.to, out.sourceRows.to);
     const rowsAt = (at: number, top: number, a: number, b: number) =>
@@ -126,6 +134,8 @@ export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Vi
     for (const { layer: part, behind, only } of parts) {
       const share = only && floats(only.coverage, count, first);
       addHeld(spill, floats(part.spill, count, first), share, only?.outside);
+      if (shine && part.shine !== undefined)
+        addHeld(shine, floats(part.shine, count, first), share, only?.outside);
       addHeld(
         air,
         floats(part.air, count, first),
@@ -158,8 +168,9 @@ export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Vi
         distance: floats(base.distance, count),
         land: floats(base.land, count),
       },
-      layers.map(({ spill, air, source, sourceRows }) => ({
+      layers.map(({ spill, shine, air, source, sourceRows }) => ({
         spill: floats(spill, count),
+        shine: shine === undefined ? undefined : floats(shine, count),
         air: floats(air, count),
         source: floats(source, region.width * (sourceRows.to - sourceRows.from)),
         sourceRows,

@@ -28,6 +28,8 @@ export function createViews(memory: WebAssembly.Memory) {
       unturned: floats(refs.unturned, count, first),
       land: floats(refs.land, count, first),
       distance: floats(refs.distance, count, first),
+      sheen: floats(refs.sheen, count, first),
+      alpha: floats(refs.alpha, count, first),
     }),
     /** Rows of a region as a region, and which of its pixels they are. */
     band: (region: Region, rows: Rows) => {

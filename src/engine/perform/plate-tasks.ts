@@ -92,11 +92,12 @@ export function createPlateTasks({ memory, floats, plateAt, lineAt, reliefAt, ba
       part,
       {
         ...surfaces,
+        wet: surfaces.wet === undefined ? undefined : floats(surfaces.wet, count, first),
+        folds: tiltsAt(surfaces.folds),
         standees: surfaces.standees.map((standee) => ({
           ...standee,
           coverage: floats(standee.coverage, count, first),
           round: tiltsAt(standee.round),
-          crease: tiltsAt(standee.crease),
         })),
         ends: Object.fromEntries(
           Object.entries(surfaces.ends).map(([id, at]) => [id, floats(at, count, first)]),
