@@ -1,4 +1,5 @@
 import { FIXTURE_KINDS, kelvinGel } from '@/core/fixture/defaults';
+import { FINISHES } from '@/core/plan/finishes';
 import { newScene, PLAIN_FINISH, PLAIN_FIXTURE, PLAIN_GRIP, PLAIN_SURFACE } from '@/core/scene/new-scene';
 import { sunShadowMatte } from '@/state/matte-actions';
 import type { Circuit, Fixture, GroundPlan, Scene } from '@/core/scene/schema';
@@ -255,10 +256,6 @@ export const ENTERED: Entered[] = [
   },
 ];
 
-/** What lies below the ground is water; both grounds are damp. */
-const WATER = { sheen: 0.7, roughness: 0.2, crease: 0.2 };
-const DAMP = { sheen: 0.3, roughness: 0.35, crease: 0 };
-
 const place = ([u, v]: [number, number]) => ({ u, v });
 
 /** Kinds of the notes as kinds of fixtures. */
@@ -354,7 +351,8 @@ export function enteredScene(
     horizon: { left: horizon[0], right: horizon[1] },
     eyeHeight,
     lens,
-    ground: { ...DAMP },
+    // Both grounds are damp.
+    ground: { ...FINISHES.damp },
     walls: walls.map(({ foot, height }, i) => ({
       id: `w${i}`,
       name: `Wall ${i}`,
@@ -371,7 +369,8 @@ export function enteredScene(
       name: `Deck ${i}`,
       outline: outline.map(place),
       height,
-      ...(height < 0 ? WATER : PLAIN_SURFACE),
+      // What lies below the ground is water.
+      ...(height < 0 ? FINISHES.water : PLAIN_SURFACE),
     })),
   };
   const circuits = Object.keys(groups).map((id): Circuit => ({

@@ -181,20 +181,26 @@ export function reliefOf(
       if (ripple > 0) rippleNormal(out, i, ripple * foldRight[x], ripple * foldUp[x]);
       for (let k = 0; k < standees.length; k++) {
         const standee = standees[k];
-        if (standee.coverage[i] < 0.5) continue;
+        const share = firm(standee.coverage[i]);
+        if (share === 0) continue;
         const { roundness, creased, sheen, roughness } = standee;
-        reaches[i] = standee.ahead / ahead;
         // Toward the eye, tilted as far as its form is known; the folds of a flat one are known as little as its turn.
         const right = roundness * standee.rightRow[x] + creased * foldRight[x];
         const up = roundness * standee.upRow[x] + creased * foldUp[x];
         const level = Math.sqrt(Math.max(0.04, 1 - right * right - up * up));
-        const long = Math.sqrt(right * right + up * up + level * level);
-        normalX[i] = right / long;
-        normalY[i] = -level / long;
-        normalZ[i] = up / long;
-        unturned[i] = 1 - roundness;
-        sheens[i] = sheen;
-        alphas[i] = roughness * roughness;
+        const own = Math.sqrt(right * right + up * up + level * level);
+        const behind = 1 - share;
+        reaches[i] = 1 / (behind / reaches[i] + (share * ahead) / standee.ahead);
+        const nx = behind * normalX[i] + (share * right) / own;
+        const ny = behind * normalY[i] - (share * level) / own;
+        const nz = behind * normalZ[i] + (share * up) / own;
+        const long = Math.sqrt(Math.max(1e-6, nx * nx + ny * ny + nz * nz));
+        normalX[i] = nx / long;
+        normalY[i] = ny / long;
+        normalZ[i] = nz / long;
+        unturned[i] = behind * unturned[i] + share * (1 - roundness);
+        sheens[i] = behind * sheens[i] + share * sheen;
+        alphas[i] = behind * alphas[i] + share * roughness * roughness;
       }
       const ray = Math.sqrt(aside * aside + ahead * ahead + rise * rise);
       const perSky = Math.max(1 / HAZE.farthest, rise / (HAZE.top * ray));

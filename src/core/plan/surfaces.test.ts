@@ -126,24 +126,23 @@ describe('reliefOf with surfaces', () => {
     expect(found.sheen[on]).toBeCloseTo(0.8, 6);
     expect(found.alpha[on]).toBeCloseTo(0.25, 6);
     expect(found.sheen[off]).toBe(0);
-    const long = Math.hypot(0.1, 0.2, 1);
-    expect([found.normalX[on], found.normalY[on], found.normalZ[on]]).toEqual([
-      expect.closeTo(0.1 / long, 5),
-      expect.closeTo(0.2 / long, 5),
-      expect.closeTo(1 / long, 5),
-    ]);
+    // Folds are held under a slope of 0.35.
+    const fold = (right: number, up: number) => {
+      const held = 1 / Math.hypot(1, Math.hypot(right, up) / 0.35);
+      return [held * right, held * up];
+    };
+    const unit = (...normal: number[]) => normal.map((c) => expect.closeTo(c / Math.hypot(...normal), 4));
+    const normalAt = (of: Relief, i: number) => [of.normalX[i], of.normalY[i], of.normalZ[i]];
+    const [right, up] = fold(0.1, 0.2);
+    expect(normalAt(found, on)).toEqual(unit(right, up, 1));
     const walled = relief({
       walls: wallPieces(CAMERA, [{ ...across, sheen: 0.3, roughness: 1, crease: 1 }]),
       folds,
     });
     const wall = pixel(seen(0, 8, 1.5));
-    const slant = Math.hypot(0.2, 1, 0.4);
     expect(walled.sheen[wall]).toBeCloseTo(0.3, 6);
-    expect([walled.normalX[wall], walled.normalY[wall], walled.normalZ[wall]]).toEqual([
-      expect.closeTo(0.2 / slant, 4),
-      expect.closeTo(-1 / slant, 4),
-      expect.closeTo(0.4 / slant, 4),
-    ]);
+    const [aside, rising] = fold(0.2, 0.4);
+    expect(normalAt(walled, wall)).toEqual(unit(aside, -1, rising));
     const wet = grey(0);
     wet[off] = 1;
     const damp = relief({ ground: { sheen: 0.5, roughness: 0.3, crease: 0 }, wet });

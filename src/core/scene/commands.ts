@@ -111,6 +111,14 @@ export const setPlan = (label: string, values: Partial<GroundPlan>): Command => 
   },
 });
 
+/** Sets values of the ground itself. */
+export const setGround = (label: string, values: Partial<GroundPlan['ground']>): Command => ({
+  label,
+  apply: ({ plan }) => {
+    Object.assign(plan.ground, values);
+  },
+});
+
 /** Kinds of surfaces that a ground plan holds beside the ground. */
 export type SurfaceKind = 'walls' | 'standees' | 'decks';
 

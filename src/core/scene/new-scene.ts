@@ -1,4 +1,5 @@
 import { WHOLE_FRAME } from '../frame/frame';
+import { FINISHES } from '../plan/finishes';
 import { FIRST_HOUR, startingNight } from '../night/starting-night';
 import { RANGES } from './ranges';
 import { SCENE_VERSION, type Grip, type Moon, type Scene } from './schema';
@@ -12,11 +13,11 @@ export const FIRST_MOON: Moon = { azimuth: -120, elevation: 40, kelvin: 4150 };
 /** All parts take all of the light. */
 export const PLAIN_GRIP: Grip = { dark: 0.1, bright: 0.6, darkShare: 1, brightShare: 1 };
 
-/** A surface that gives back nothing as a mirror does, and what it is like once it does: a wet road's roughness. */
-export const PLAIN_FINISH = { sheen: 0, roughness: 0.3 } as const;
+/** A surface that mirrors nothing; once it does, it is as rough as a damp road. */
+export const PLAIN_SURFACE = FINISHES.dry;
 
-/** The same, of what the plate's fine shading can ripple. */
-export const PLAIN_SURFACE = { ...PLAIN_FINISH, crease: 0 } as const;
+/** The same of a standee, which has a crease of its own. */
+export const PLAIN_FINISH = { sheen: PLAIN_SURFACE.sheen, roughness: PLAIN_SURFACE.roughness } as const;
 
 /** What a fixture has that says nothing yet. */
 export const PLAIN_FIXTURE = {

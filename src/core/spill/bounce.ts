@@ -12,6 +12,9 @@ export const BOUNCE_STRIDE = 8;
 /** Least cosine at which a pixel's area on its surface is told: at the horizon it has no bound. */
 const GRAZING = 0.02;
 
+/** Over this a surface counts as level, cosine between its normal and the vertical. */
+const LEVEL = 0.7;
+
 /** Mean of a cosine over all turns that face the eye. */
 const MEAN_TURN = 2 / Math.PI;
 
@@ -54,7 +57,10 @@ export function bounceLights(
       const ry = corner[1] + u * across[1] + v * down[1];
       const rz = corner[2] + u * across[2] + v * down[2];
       const ray = Math.sqrt(rx * rx + ry * ry + rz * rz);
-      const facing = Math.abs(rx * relief.normalX[i] + ry * relief.normalY[i] + rz * relief.normalZ[i]) / ray;
+      const [nx, ny, nz] = [relief.normalX[i], relief.normalY[i], relief.normalZ[i]];
+      // What is level covers no more ground for its ripples.
+      const toward = Math.abs(nz) > LEVEL ? Math.abs(rz) : Math.abs(rx * nx + ry * ny + rz * nz);
+      const facing = toward / ray;
       const unturned = relief.unturned[i];
       const cosine = Math.max(GRAZING, facing * (1 - unturned) + MEAN_TURN * unturned);
       const reach = relief.reach[i];
@@ -67,9 +73,9 @@ export function bounceLights(
       sums[at] += flux * rx * reach;
       sums[at + 1] += flux * ry * reach;
       sums[at + 2] += flux * (rz * reach + eyeHeight);
-      sums[at + 3] += flux * relief.normalX[i];
-      sums[at + 4] += flux * relief.normalY[i];
-      sums[at + 5] += flux * relief.normalZ[i];
+      sums[at + 3] += flux * nx;
+      sums[at + 4] += flux * ny;
+      sums[at + 5] += flux * nz;
       sums[at + 6] += flux;
       sums[at + 7] += flux * area;
     }
