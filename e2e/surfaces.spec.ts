@@ -54,7 +54,7 @@ test('the ferry steps are laid out in at most twelve gestures, and light falls o
   await count(page.getByRole('menuitem', { name: 'Edge brush' }).click());
   expect(gestures).toBeLessThanOrEqual(12);
 
-  await expect(page.getByRole('list', { name: 'Surfaces' }).getByRole('listitem')).toHaveCount(3);
+  await expect(page.getByRole('list', { name: 'Surfaces' }).getByRole('listitem')).toHaveCount(4);
   await pictureReady(page);
   await saved(page);
   const { plan } = (await sceneOf(request, id)).scene;
@@ -105,9 +105,9 @@ test('walls and decks are drawn, set, moved by keys and taken away; a matte in u
   expect(plan.walls[0].foot[0].v).toBeGreaterThan(plan.horizon.left);
   await expect(page.getByText('The picture could not be made')).toHaveCount(0);
   await page.getByRole('button', { name: 'Take it away' }).click();
-  await expect(surfaces.getByRole('listitem')).toHaveCount(1);
+  await expect(surfaces.getByRole('listitem')).toHaveCount(2);
   await page.getByRole('button', { name: 'Start over' }).click();
-  await expect(surfaces.getByRole('listitem')).toHaveCount(0);
+  await expect(surfaces.getByRole('listitem')).toHaveCount(1);
 
   await openStep(page, /^Mattes/);
   await page.getByRole('button', { name: 'Ramp', exact: true }).click();
@@ -121,6 +121,36 @@ test('walls and decks are drawn, set, moved by keys and taken away; a matte in u
   await page.getByRole('button', { name: 'Take it away wherever it is used' }).click();
   await saved(page);
   expect((await sceneOf(request, id)).scene.plan.standees).toEqual([]);
+});
+
+test('wet ground mirrors a lamp and takes the light off the paving; dried, it is as it was', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, 'ferry-steps');
+  await openEditor(page, id);
+  // Where the far lamp's mirror image lies, and paving that mirrors none.
+  const image = async () => brightness(await toneAt(page, 0.456, 0.815));
+  const paving = async () => brightness(await toneAt(page, 0.1, 0.86));
+  const dry = { image: await image(), paving: await paving() };
+  await openStep(page, /^Ground plan/);
+  const surfaces = page.getByRole('list', { name: 'Surfaces' });
+  await surfaces.getByRole('button', { name: /^Ground/ }).click();
+  const finish = page.getByRole('group', { name: 'Finish' });
+  await expect(finish.getByRole('button', { name: 'Dry' })).toHaveAttribute('aria-pressed', 'true');
+  await finish.getByRole('button', { name: 'Wet' }).click();
+  await pictureReady(page);
+  expect(await image()).toBeGreaterThan(dry.image + 8);
+  expect(await paving()).toBeLessThan(dry.paving - 4);
+  const wet = await image();
+  await typeNumber(page, 'Sheen', 0.2);
+  expect(await image()).toBeLessThan(wet - 2);
+  await saved(page);
+  expect((await sceneOf(request, id)).scene.plan.ground).toMatchObject({ sheen: 0.2, roughness: 0.2 });
+  await finish.getByRole('button', { name: 'Dry' }).click();
+  await pictureReady(page);
+  expect(await image()).toBeCloseTo(dry.image, 1);
+  expect(await paving()).toBeCloseTo(dry.paving, 1);
 });
 
 test('the courtyard is laid out in at most twelve gestures, and a table throws its shadow', async ({

@@ -1,6 +1,6 @@
 import { LUMINANCE } from '../color/luminance';
 import { srgb } from '../color/srgb';
-import { firm } from '../plan/relief';
+import { firm } from '../plan/firm';
 import { bilinearRow } from '../plane/bilinear-row';
 import type { GuidedLine } from '../plane/guided-filter';
 import type { Plane, RgbPlanes } from '../plane/plane';

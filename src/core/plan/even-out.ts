@@ -3,7 +3,7 @@ import { bilinearRow } from '../plane/bilinear-row';
 import { createGuidedFilter, type GuidedLine } from '../plane/guided-filter';
 import type { RgbPlanes } from '../plane/plane';
 import type { Region } from '../plane/region';
-import { firm } from './relief';
+import { firm } from './firm';
 
 /** The day's own shading: a smooth, edge-keeping estimate of luminance in stops, as local lines of luminance in stops. */
 export interface Shading {

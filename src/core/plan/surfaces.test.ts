@@ -131,7 +131,8 @@ describe('reliefOf with surfaces', () => {
       const held = 1 / Math.hypot(1, Math.hypot(right, up) / 0.35);
       return [held * right, held * up];
     };
-    const unit = (...normal: number[]) => normal.map((c) => expect.closeTo(c / Math.hypot(...normal), 4));
+    const unit = (...normal: number[]): unknown[] =>
+      normal.map((c): unknown => expect.closeTo(c / Math.hypot(...normal), 4));
     const normalAt = (of: Relief, i: number) => [of.normalX[i], of.normalY[i], of.normalZ[i]];
     const [right, up] = fold(0.1, 0.2);
     expect(normalAt(found, on)).toEqual(unit(right, up, 1));

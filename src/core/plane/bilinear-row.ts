@@ -12,20 +12,25 @@ export function bilinearRow(out: Float32Array, source: Plane, region: Region, ro
   const y1 = Math.min(height - 1, y0 + 1);
   const fy = Math.min(1, Math.max(0, v - y0));
   const step = width / region.fullWidth;
-  let u = (region.left + 0.5) * step - 0.5;
+  const start = (region.left + 0.5) * step - 0.5;
   const [top, bottom] = [y0 * width, y1 * width];
+  const at = (column: number) => data[top + column] + fy * (data[bottom + column] - data[top + column]);
   const last = width - 1;
-  // Enlarging, many pixels lie between the same two columns: those are made once.
-  let [column, from, to] = [-1, 0, 0];
-  for (let x = 0; x < region.width; x++, u += step) {
-    const held = u < 0 ? 0 : u > last ? last : u;
-    const x0 = held | 0;
-    if (x0 !== column) {
-      column = x0;
-      const x1 = x0 < last ? x0 + 1 : last;
-      from = data[top + x0] + fy * (data[bottom + x0] - data[top + x0]);
-      to = data[top + x1] + fy * (data[bottom + x1] - data[top + x1]);
+  let x = Math.min(region.width, Math.max(0, Math.ceil(-start / step)));
+  out.fill(at(0), 0, x);
+  while (x < region.width) {
+    const u = start + x * step;
+    const column = Math.floor(u);
+    if (column >= last) {
+      out.fill(at(last), x, region.width);
+      break;
     }
-    out[x] = from + (held - x0) * (to - from);
+    // Pixels between the same two columns lie on a line.
+    const from = at(column);
+    const rise = at(column + 1) - from;
+    const end = Math.min(region.width, Math.max(x + 1, Math.ceil((column + 1 - start) / step)));
+    const slope = rise * step;
+    let value = from + (u - column) * rise;
+    for (; x < end; x++, value += slope) out[x] = value;
   }
 }

@@ -2,7 +2,7 @@ import { LUMINANCE } from '@/core/color/luminance';
 import { followEdges } from '@/core/matte/follow-edges';
 import { findCastShadow } from '@/core/matte/find-cast-shadow';
 import { liftShadow, shadowGains as gainsOfShadow } from '@/core/plan/lift-shadow';
-import { firm } from '@/core/plan/relief';
+import { firm } from '@/core/plan/firm';
 import { creaseTilts, roundTilts, type Tilts } from '@/core/plan/standee-form';
 import type { RgbPlanes } from '@/core/plane/plane';
 import { findArea } from '@/core/matte/find-area';

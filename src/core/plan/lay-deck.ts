@@ -1,0 +1,27 @@
+import { FARTHEST_GROUND } from './ground';
+import type { Relief } from './relief';
+import type { ReliefRow } from './relief-row';
+import { rippleNormal } from './ripple';
+import { meetLevel, type Surfaces } from './surfaces';
+
+/** Lays a row of a deck, where its outline covers most of a pixel. */
+export function layDeck(
+  out: Relief,
+  { first, width, ahead, rise, foldRight, foldUp }: ReliefRow,
+  { height, sheen, roughness, crease }: Surfaces['decks'][number],
+  coverage: Float32Array,
+  eyeHeight: number,
+): void {
+  for (let x = 0; x < width; x++) {
+    if (coverage[x] < 0.5) continue;
+    const level = meetLevel(height, eyeHeight, rise[x]);
+    if (level === Infinity) continue;
+    const i = first + x;
+    out.reach[i] = Math.min(level, FARTHEST_GROUND / ahead[x]);
+    out.normalX[i] = out.normalY[i] = out.unturned[i] = 0;
+    out.normalZ[i] = height < eyeHeight ? 1 : -1;
+    out.sheen[i] = sheen;
+    out.alpha[i] = roughness * roughness;
+    if (crease > 0) rippleNormal(out, i, crease * foldRight[x], crease * foldUp[x]);
+  }
+}
