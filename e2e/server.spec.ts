@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { request as http } from 'node:http';
 import { expect, test } from '@playwright/test';
+import { PLAIN_FINISH, PLAIN_SURFACE } from '@/core/scene/new-scene';
 import sharp from 'sharp';
 import { copyOf, sceneOf } from './support/editor';
 
@@ -204,9 +205,10 @@ test('a matte that refers to itself, and a surface of nothing, are refused with 
   };
   const own = { ...MATTE, passes: [{ id: 'p', join: 'add', kind: 'matte', matte: 'm' }] };
   expect(await set(['mattes'], [own])).toEqual([422, expect.stringContaining('refers to itself')]);
-  const wall = { id: 'w', name: 'W', foot: [{ u: 0, v: 0.9 }], height: 3 };
+  const wall = { id: 'w', name: 'W', foot: [{ u: 0, v: 0.9 }], height: 3, ...PLAIN_SURFACE };
   expect(await set(['plan', 'walls'], [wall])).toEqual([422, expect.stringContaining('plan.walls[0].foot')]);
-  const standee = { id: 's', name: 'S', matte: 'gone', foot: { u: 0.5, v: 0.9 } };
+  const form = { roundness: 0, crease: 0, ...PLAIN_FINISH };
+  const standee = { ...{ id: 's', name: 'S', matte: 'gone', foot: { u: 0.5, v: 0.9 } }, ...form };
   expect(await set(['plan', 'standees'], [standee])).toEqual([
     422,
     expect.stringContaining('matte that does not exist'),
