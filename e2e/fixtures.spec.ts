@@ -46,6 +46,13 @@ test('a pane is drawn on a wall in its perspective, lights what lies before it, 
   expect(Math.abs(pane.path[1].v - pane.path[0].v)).toBeGreaterThan(0.001);
   expect(pane.foot.v).toBeCloseTo(0.757, 2);
 
+  // With its lamp in the room behind, the light lands farther out and leaves the foot of the wall.
+  const evenly = brightness(await pavement());
+  await typeNumber(page, 'Lamp behind', 2);
+  expect(Math.abs(brightness(await pavement()) - evenly)).toBeGreaterThan(4);
+  await typeNumber(page, 'Lamp behind', 0);
+  expect(brightness(await pavement())).toBeCloseTo(evenly, 0);
+
   const corner = await middleOf(page, 'Circuit 1 pane 1, corner 1');
   await dragTo(page, corner, await onPicture(page, 0.905, 0.57));
   await pictureReady(page);

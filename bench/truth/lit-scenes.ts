@@ -316,7 +316,8 @@ function drawnPane(circuit: string, { outline, foot, lumens }: Drawn, index: num
     lumens,
     outline,
   };
-  return notedFixture(circuit, noted as Noted);
+  // Clear glass, with a lamp behind it; the notes' own windows have blinds.
+  return { ...notedFixture(circuit, noted as Noted), depth: 1.5 };
 }
 
 /** The fixtures of a plate's groups, one circuit each, named after the group. */

@@ -96,9 +96,19 @@ export function reliefKey(request: FrameRequest): string {
 export function layerKey(request: FrameRequest, fixtures: Fixture[]): string {
   const shapes = fixtures.map((fixture) => {
     const { kind, at, foot, path, size, lumens, heart, halo, spill } = fixture;
-    const { shown, bars, barGlow, interior, standOff, aim, curtains, seed, count, sag, breaks, dead } =
+    const { shown, bars, barGlow, interior, standOff, aim, curtains, depth, seed, count, sag, breaks, dead } =
       fixture;
-    const form = [shown, aim.u, aim.v, curtains, seed, count, sag, `${breaks.join(' ')}/${dead.join(' ')}`];
+    const form = [
+      shown,
+      depth,
+      aim.u,
+      aim.v,
+      curtains,
+      seed,
+      count,
+      sag,
+      `${breaks.join(' ')}/${dead.join(' ')}`,
+    ];
     const own = [kind, at.u, at.v, foot.u, foot.v, size, lumens, heart, halo, spill, bars, barGlow];
     const way = path.flatMap(({ u, v }) => [u, v]);
     return `${[...own, interior, standOff, ...form, ...way].join()} ${holdKey(request, fixture)}`;

@@ -222,6 +222,7 @@ export const BULB_KEYS: readonly (keyof Fixture)[] = [
   'vary',
   'unlit',
   'curtains',
+  'depth',
 ];
 
 /** Sets values of one circuit. */

@@ -21,7 +21,7 @@ export const PLAIN_FINISH = { sheen: PLAIN_SURFACE.sheen, roughness: PLAIN_SURFA
 
 /** What a fixture has that says nothing yet. */
 export const PLAIN_FIXTURE = {
-  ...{ shown: 0, seed: 0, vary: 0, unlit: 0, curtains: 0, count: 0, sag: 0 },
+  ...{ shown: 0, depth: 0, seed: 0, vary: 0, unlit: 0, curtains: 0, count: 0, sag: 0 },
   breaks: [] as number[],
   dead: [] as number[],
 };

@@ -76,6 +76,8 @@ const fixtureSchema = object({
   barGlow: ranged('strength'),
   /** How much of the plate is still seen in a pane's lit glass. */
   interior: ranged('strength'),
+  /** How far behind a pane of clear glass its lamp hangs, metres; 0: the glass itself glows, as a blind does. */
+  depth: ranged('depth'),
   /** How far a tube stands off from what is behind it, metres. */
   standOff: ranged('standOff'),
   /** Which of many ways a fire looks, or panes of one bulb differ. */

@@ -116,10 +116,11 @@ const STEPS: Record<number, (old: Versioned) => Versioned> = {
     }),
     ...(old.desk && { desk: { ...old.desk, sky: 0, haze: 0 } }),
   }),
-  // 7 added surfaces that shine. Dull, they are as they were.
+  // 7 added surfaces that shine and lamps behind clear panes. Dull, and with glass that glows, they are as they were.
   6: (old) => ({
     ...old,
     version: 7,
+    ...(old.fixtures && { fixtures: old.fixtures.map((fixture) => ({ ...fixture, depth: 0 })) }),
     ...(old.plan && {
       plan: {
         ...old.plan,

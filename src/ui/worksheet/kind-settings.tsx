@@ -14,6 +14,7 @@ const SEED: Range = { min: 0, max: 9999, step: 1, unit: '', decimals: 0 };
 const ROWS = {
   interior: { label: 'Interior', range: RANGES.strength },
   curtains: { label: 'Curtains', range: RANGES.strength },
+  depth: { label: 'Lamp behind', range: RANGES.depth },
   vary: { label: 'Differ', range: RANGES.strength },
   unlit: { label: 'Dark ones', range: RANGES.strength },
   seed: { label: 'Seed', range: SEED },
@@ -25,7 +26,7 @@ type Row = keyof typeof ROWS;
 
 /** Rows that only some kinds have, with the value that a double click sets. */
 const KIND_ROWS: Partial<Record<Fixture['kind'], Partial<Record<Row, number>>>> = {
-  pane: { interior: 0.4, curtains: 0, vary: 0, unlit: 0, seed: 0 },
+  pane: { depth: 0, interior: 0.4, curtains: 0, vary: 0, unlit: 0, seed: 0 },
   tube: { standOff: 0.05 },
   strand: { count: 12, sag: 0.08 },
   fire: { seed: 0 },
