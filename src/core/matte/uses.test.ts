@@ -37,6 +37,7 @@ const scene: Scene = {
 };
 scene.plan = {
   ...scene.plan,
+  ground: { ...scene.plan.ground, wet: 'm' },
   standees: [
     {
       id: 'st',
@@ -56,6 +57,7 @@ describe('usesOf', () => {
       'the night’s light outside',
       'First, behind it',
       'Second’s spill',
+      'where the ground shines',
       'the standee Crowd',
       'the matte Rest',
     ]);

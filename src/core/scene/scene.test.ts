@@ -19,7 +19,7 @@ import {
 import { removeFixtures } from './many-commands';
 import { advance, flip, stacksOf, type LogEntry } from './history';
 import { PLAIN_GRADE } from '../night/starting-night';
-import { newScene } from './new-scene';
+import { newScene, PLAIN_SURFACE } from './new-scene';
 import { parseScene } from './parse-scene';
 import { MOST_FIXTURES, type Fixture, type Scene } from './schema';
 
@@ -167,6 +167,37 @@ describe('parseScene', () => {
       circuits: lit.circuits.map(({ grip: _grip, ...own }) => own),
     };
     expect(parseScene(old)).toEqual(lit);
+  });
+
+  it('reads a scene of version 6 with surfaces that do not shine and panes that glow themselves', () => {
+    const { ground: _ground, ...plan } = structuredClone(lit.plan);
+    const {
+      sheen: _sheen,
+      roughness: _roughness,
+      crease: _crease,
+      ...wall
+    } = {
+      ...{
+        id: 'w',
+        name: 'Wall',
+        foot: [
+          { u: 0.1, v: 0.8 },
+          { u: 0.5, v: 0.7 },
+        ],
+        height: 3,
+      },
+      ...PLAIN_SURFACE,
+    };
+    const fixtures = lit.fixtures.map(({ depth: _depth, ...own }) => own);
+    const read = parseScene({
+      ...structuredClone(lit),
+      version: 6,
+      plan: { ...plan, walls: [wall] },
+      fixtures,
+    });
+    expect(read).toEqual({ ...lit, plan: { ...lit.plan, walls: [{ ...wall, ...PLAIN_SURFACE }] } });
+    const wet = { ...read, plan: { ...read.plan, ground: { ...PLAIN_SURFACE, wet: 'gone' } } };
+    expect(() => parseScene(wet)).toThrow('matte that does not exist');
   });
 
   it.each([

@@ -5,8 +5,9 @@ import { Spotlight, spotlight, type SpotlightActionData } from '@mantine/spotlig
 import { useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { FIXTURE_KINDS } from '@/core/fixture/defaults';
+import { FINISHES } from '@/core/plan/finishes';
 import { setDeskBetween } from '@/core/scene/cue-commands';
-import { setCircuit } from '@/core/scene/commands';
+import { setCircuit, setGround } from '@/core/scene/commands';
 import { removeFixtures } from '@/core/scene/many-commands';
 import { KINDS } from '@/core/scene/schema';
 import { chosenIds, FITTED, PROOFS, STEPS, type Step } from '@/state/view-store';
@@ -78,6 +79,9 @@ function useDeeds(open: boolean): SpotlightActionData[] {
       deed(`Light next: ${FIXTURE_KINDS[kind].title}`, () =>
         set({ step: 'fixtures', kind, chosen: undefined, picking: false }),
       ),
+    ),
+    ...(['dry', 'damp', 'wet'] as const).map((finish) =>
+      deed(`Make the ground ${finish}`, () => run(setGround(`Ground: ${finish}`, FINISHES[finish]))),
     ),
     deed('Undo', undo),
     deed('Redo', redo),
