@@ -123,6 +123,25 @@ describe('the sun’s shadow', () => {
     expect([...gains.r, ...gains.b].every((value) => value === 0)).toBe(true);
   });
 
+  it('is found to its middle where it covers half of the ground', () => {
+    const dark = plane((x) => (x < 45 ? 1 : 0));
+    const tone = (lit: number, shade: number) => dark.map((value) => (value ? shade : lit));
+    const half = {
+      width: WIDTH,
+      height: HEIGHT,
+      r: tone(0.4, 0.07),
+      g: tone(0.38, 0.08),
+      b: tone(0.34, 0.09),
+    };
+    const all = plane(() => 1);
+    const found = findCastShadow(half, all);
+    for (const x of [8, 20, 40]) expect(found[30 * WIDTH + x]).toBeGreaterThan(0.8);
+    for (const x of [50, 70, 88]) expect(found[30 * WIDTH + x]).toBe(0);
+    // As dark, but of the same hue: another paving.
+    const paving = { ...half, r: tone(0.4, 0.08), g: tone(0.38, 0.076), b: tone(0.34, 0.068) };
+    expect(Math.max(...findCastShadow(paving, all))).toBe(0);
+  });
+
   it('is found on ground where it is dark and cool, not where the ground is dark and warm', () => {
     const found = findCastShadow(plate, ground);
     expect(found[33 * WIDTH + 40]).toBeGreaterThan(0.8);
