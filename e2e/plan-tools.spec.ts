@@ -13,7 +13,7 @@ import {
 } from './support/editor';
 
 const openPlan = (page: Page) => page.getByRole('button', { name: /^Ground plan/ }).click();
-test('a first guess of horizon, walls and posts is taken part by part, and undone', async ({
+test('a first guess of horizon, walls, posts and the pavement is taken part by part, and undone', async ({
   page,
   request,
 }) => {
@@ -35,7 +35,12 @@ test('a first guess of horizon, walls and posts is taken part by part, and undon
   const { plan, mattes } = (await sceneOf(request, id)).scene;
   expect(plan.walls.length).toBeGreaterThan(0);
   expect(plan.standees.length).toBeGreaterThan(1);
-  expect(plan.walls.length + plan.standees.length).toBe(count - 2);
+  // The pavement: its corner is where both kerbs meet.
+  expect(plan.decks).toHaveLength(1);
+  const corner = Math.max(...plan.decks[0].outline.map(({ v }) => v));
+  expect(corner).toBeGreaterThan(0.87);
+  expect(corner).toBeLessThan(0.95);
+  expect(plan.walls.length + plan.standees.length + plan.decks.length).toBe(count - 2);
   expect(plan.standees.map(({ matte }) => matte)).toEqual(mattes.map(({ id: matte }) => matte));
   // Within three hundredths of where it was measured to lie.
   expect(Math.abs(plan.horizon.left - before.horizon.left)).toBeLessThan(0.03);

@@ -2,6 +2,7 @@ import { horizonAt } from '@/core/plan/ground';
 import type { PlatePoint } from '@/core/plan/camera';
 import type { CoveragePicture } from '@/engine/render-assets';
 import type { EdgeStroke } from '@/core/matte/pass';
+import type { GuessedDeck } from '@/core/plan/guess-decks';
 import type { GuessedThing } from '@/core/plan/guess-things';
 import type { GuessedPost } from '@/core/plan/guess-posts';
 import { PLAIN_FINISH, PLAIN_SURFACE } from '@/core/scene/new-scene';
@@ -80,6 +81,12 @@ export const newDeck = (scene: Scene, from: PlatePoint, to: PlatePoint): Deck =>
   outline: [from, { u: to.u, v: from.v }, to, { u: from.u, v: to.v }],
   height: DECK_HEIGHT,
   ...PLAIN_SURFACE,
+});
+
+/** A deck that was guessed: a kerb's height up, until someone says otherwise. */
+export const guessedDeck = (scene: Scene, { outline }: GuessedDeck): Deck => ({
+  ...newDeck(scene, outline[0], outline[1]),
+  outline,
 });
 
 /** A standee that is stood up is half a barrel, a little creased: people and plants are. */

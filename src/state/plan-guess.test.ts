@@ -2,9 +2,11 @@ import { describe, expect, it } from 'vitest';
 import { PLAIN_FINISH } from '@/core/scene/new-scene';
 import { cameraOf } from '@/core/picture/camera-of';
 import { project, type PlatePoint } from '@/core/plan/camera';
+import type { PlateLine } from '@/core/plan/vanishing-point';
 import type { ThingBox } from '@/core/plan/guess-things';
 import type { Scene } from '@/core/scene/schema';
 import { streetScene } from '../../test/street';
+import { guessedDeck } from './plan-actions';
 import { guessPlan, type Clues } from './plan-guess';
 
 const street = streetScene([]);
@@ -31,8 +33,8 @@ const box = (x: number, y: number): ThingBox => ({
   foot: seen(x, y, 0).v,
   open: false,
 });
-const clues = (posts: { outline: PlatePoint[] }[], boxes: ThingBox[]): Clues => ({
-  straightLines: () => Promise.resolve([]),
+const clues = (posts: { outline: PlatePoint[] }[], boxes: ThingBox[], lines: PlateLine[] = []): Clues => ({
+  straightLines: () => Promise.resolve(lines),
   uprightThings: () => Promise.resolve(posts),
   standingThings: () => Promise.resolve(boxes),
 });
@@ -57,8 +59,12 @@ describe('guessPlan', () => {
       crease: 0,
       ...PLAIN_FINISH,
     };
-    const stood: Scene = { ...street, plan: { ...street.plan, standees: [standee] } };
-    const guess = await guessPlan(stood, clues([post(-1, 6)], [box(1, 5)]), land);
-    expect([guess.posts.length, guess.things.length]).toEqual([1, 0]);
+    const kerb: PlateLine = [seen(1, 5, 0), seen(-4, 30, 0)];
+    const bare = await guessPlan(street, clues([], [], [kerb]), land);
+    const deck = guessedDeck(street, bare.decks[0]);
+    expect(deck).toMatchObject({ name: 'Deck 1', height: 0.15 });
+    const stood: Scene = { ...street, plan: { ...street.plan, standees: [standee], decks: [deck] } };
+    const guess = await guessPlan(stood, clues([post(-1, 6)], [box(1, 5)], [kerb]), land);
+    expect([guess.posts.length, guess.things.length, guess.decks.length]).toEqual([1, 0, 0]);
   });
 });

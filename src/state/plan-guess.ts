@@ -1,9 +1,12 @@
+import { guessDecks, type GuessedDeck } from '@/core/plan/guess-decks';
 import { guessHorizon } from '@/core/plan/guess-horizon';
 import { cameraOf } from '@/core/picture/camera-of';
 import { guessPosts, type GuessedPost } from '@/core/plan/guess-posts';
 import { guessThings, type GuessedThing } from '@/core/plan/guess-things';
 import { guessWalls } from '@/core/plan/guess-walls';
 import type { PlatePoint } from '@/core/plan/camera';
+import { middleOf } from '@/core/plane/middle-of';
+import { withinOutline } from '@/core/plane/within-outline';
 import type { GroundPlan, Scene } from '@/core/scene/schema';
 import type { Segmenter } from './segmenter';
 import type { LandPicture } from '@/engine/renderer';
@@ -14,6 +17,7 @@ export interface PlanGuess {
   walls: { id: string; foot: [PlatePoint, PlatePoint] }[];
   posts: (GuessedPost & { id: string })[];
   things: (GuessedThing & { id: string })[];
+  decks: (GuessedDeck & { id: string })[];
 }
 
 /** What finds the clues of a guess in the plate. */
@@ -31,7 +35,8 @@ function isWithin(loop: readonly number[], { u, v }: PlatePoint): boolean {
 }
 
 /**
- * Guesses horizon, walls, posts and other things that stand from a plate's edges and from where what rises meets the ground.
+ * Guesses horizon, walls, posts and other things that stand from a plate's edges and from where what rises meets the ground, and a deck from the
+ * longest edges across it. What is there already is not told again.
  *
  * @param land reads the lie of the land of a scene
  */
@@ -41,7 +46,8 @@ export async function guessPlan(
   land: (scene: Scene) => Promise<LandPicture>,
 ): Promise<PlanGuess> {
   const { plate, plan } = scene;
-  const horizon = guessHorizon(await clues.straightLines(), plate.width / plate.height);
+  const lines = await clues.straightLines();
+  const horizon = guessHorizon(lines, plate.width / plate.height);
   const bare = { ...plan, walls: [], decks: [], standees: [], horizon: horizon ?? plan.horizon };
   const { width, height, land: cover, level } = await land({ ...scene, plan: bare });
   const sky = cover.map((value) => 1 - value);
@@ -55,6 +61,16 @@ export async function guessPlan(
   );
   const { left, right } = bare.horizon;
   const boxes = await clues.standingThings((left + right) / 2);
+  const isDrawn = (outline: readonly PlatePoint[]) => {
+    const corners = outline.map(({ u, v }) => [u, v] as const);
+    return plan.decks.some((own) => {
+      const { u, v } = middleOf(own.outline);
+      return withinOutline(corners, u, v) > 0;
+    });
+  };
+  const decks = guessDecks(lines, { width, height, ground: level }, camera, bare.horizon).filter(
+    ({ outline }) => !isDrawn(outline),
+  );
   const isNew = ({ foot }: { foot: PlatePoint }) => !plan.standees.some((own) => isNear(own.foot, foot));
   const things = guessThings(boxes, camera, bare.horizon).filter(isNew);
   // A strap of a suitcase is no post of its own.
@@ -65,5 +81,6 @@ export async function guessPlan(
     walls: feet.map((foot) => named({ foot })),
     posts: alone.map(named),
     things: things.map(named),
+    decks: decks.map(named),
   };
 }

@@ -2,9 +2,11 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { newScene, PLAIN_FINISH, PLAIN_SURFACE } from '../scene/new-scene';
 import type { GroundPlan, Scene } from '../scene/schema';
+import { withinOutline } from '../plane/within-outline';
 import { simplifyPath } from '../plane/simplify-path';
 import { streetLamp, testCircuit } from '../../../test/street';
 import { createCamera, project, type PlatePoint } from './camera';
+import { guessDecks } from './guess-decks';
 import { guessHorizon } from './guess-horizon';
 import { guessPosts } from './guess-posts';
 import { guessThings, type ThingBox } from './guess-things';
@@ -118,6 +120,42 @@ describe('guessThings', () => {
     );
     const many = Array.from({ length: 30 }, (_, k) => box(-3 + k / 5, 7, 0.1, 0.9));
     expect(guess(...many)).toHaveLength(8);
+  });
+});
+
+describe('guessDecks', () => {
+  const [width, height] = [100, 66];
+  const level = (share: number) => ({ width, height, ground: new Float32Array(width * height).fill(share) });
+  const guess = (lines: PlateLine[], share = 1) => guessDecks(lines, level(share), CAMERA, SETTINGS.horizon);
+  const kerb: PlateLine = [seen(0.5, 4, 0), seen(-6, 24, 0)];
+  const end: PlateLine = [seen(0.6, 4, 0), seen(7, 7, 0)];
+
+  it('takes what lies beyond two long edges that meet, and keeps what lies before the eye', () => {
+    const [{ outline }] = guess([kerb, end, [seen(-1, 4, 0), seen(-0.5, 4, 0)]]);
+    const inside = ({ u, v }: PlatePoint) =>
+      withinOutline(
+        outline.map((at) => [at.u, at.v] as const),
+        u,
+        v,
+      ) > 0;
+    expect(inside(seen(2, 9, 0))).toBe(true);
+    expect(inside(seen(-5, 9, 0))).toBe(false);
+    expect(inside(seen(0.5, 3.2, 0))).toBe(false);
+    expect(inside({ u: 0.5, v: 0.99 })).toBe(false);
+    outline.forEach(({ v }) => expect(v).toBeGreaterThan(SETTINGS.horizon.left));
+  });
+
+  it('takes the far side of one edge alone, told once however often it is seen', () => {
+    const again: PlateLine = [seen(0.45, 4.2, 0), seen(-5.5, 22, 0)];
+    expect(guess([kerb, again])).toEqual(guess([kerb]));
+    expect(guess([kerb])).toHaveLength(1);
+  });
+
+  it('tells nothing of edges that are short, rise from the ground, or lie above the horizon', () => {
+    expect(guess([[seen(0, 4, 0), seen(1, 5, 0)]])).toEqual([]);
+    expect(guess([kerb], 0)).toEqual([]);
+    expect(guess([[seen(-3, 8, 4), seen(3, 8, 4)]])).toEqual([]);
+    expect(guess([])).toEqual([]);
   });
 });
 

@@ -4,10 +4,13 @@ import type { ReliefRow } from './relief-row';
 import { rippleNormal } from './ripple';
 import { meetLevel, type Surfaces } from './surfaces';
 
-/** Lays a row of a deck, where its outline covers most of a pixel. */
+/** A deck that lies this much farther off than a drawn wall lies behind it: its foot may stand on the deck's very edge. */
+const BEHIND = 1.02;
+
+/** Lays a row of a deck, where its outline covers most of a pixel and no drawn wall stands before it. */
 export function layDeck(
   out: Relief,
-  { first, width, ahead, rise, foldRight, foldUp }: ReliefRow,
+  { first, width, ahead, rise, met, foldRight, foldUp }: ReliefRow,
   { height, sheen, roughness, crease }: Surfaces['decks'][number],
   coverage: Float32Array,
   eyeHeight: number,
@@ -15,7 +18,7 @@ export function layDeck(
   for (let x = 0; x < width; x++) {
     if (coverage[x] < 0.5) continue;
     const level = meetLevel(height, eyeHeight, rise[x]);
-    if (level === Infinity) continue;
+    if (level === Infinity || level > BEHIND * met[x]) continue;
     const i = first + x;
     out.reach[i] = Math.min(level, FARTHEST_GROUND / ahead[x]);
     out.normalX[i] = out.normalY[i] = out.unturned[i] = 0;

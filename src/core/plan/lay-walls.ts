@@ -45,18 +45,23 @@ export function layWalls(
   walls: readonly SpannedWall[],
   { eyeHeight, down }: Camera,
 ): void {
-  if (walls.length === 0) return;
   const { first, width, met, wall, claimed, ground, land, standsAt, footRise, ahead } = row;
   met.fill(Infinity);
+  if (walls.length === 0) return;
   claimed.fill(0);
   walls.forEach((spanned, k) => meetRow(row, spanned, k, eyeHeight));
   for (let x = 0; x < width; x++) {
-    if (met[x] === Infinity || land[x] <= 0.5) continue;
+    if (met[x] === Infinity) continue;
+    if (land[x] <= 0.5) {
+      met[x] = Infinity;
+      continue;
+    }
     // How far below the wall's foot the thing at this pixel stands, fraction of the height.
     const below = (footRise[x] + eyeHeight / met[x]) / down[2];
     const before =
       standsAt[x] < BEFORE_WALL.share * met[x] * ahead[x] && below > BEFORE_WALL.below && claimed[x] === 0;
     if (ground[x] > 0.5 || !before) layWall(out, row, first + x, x, walls[wall[x]].piece);
+    else met[x] = Infinity;
   }
 }
 

@@ -117,6 +117,15 @@ describe('reliefOf with surfaces', () => {
     expect(stood.unturned[20 * WIDTH + 27]).toBe(1);
   });
 
+  it('lays a deck before a wall and not through it', () => {
+    const walls = wallPieces(CAMERA, [across]);
+    const pavement = { outline: [seen(-3, 4), seen(3, 4), seen(3, 30), seen(-3, 30)], height: 0.15, ...DULL };
+    const found = relief({ walls, decks: [pavement] });
+    expect(found.normalZ[pixel(seen(0, 6))]).toBe(1);
+    expect(found.normalZ[pixel(seen(0, 8, 0.6))]).toBe(0);
+    expect(found.normalY[pixel(seen(0, 8, 0.6))]).toBeCloseTo(-1, 5);
+  });
+
   it('keeps what a surface shines like to where it lies, and ripples it by the folds that the plate shows', () => {
     const outline = [seen(-2, 4), seen(2, 4), seen(2, 6), seen(-2, 6)];
     const folds = { width: 1, height: 1, right: Float32Array.of(0.2), up: Float32Array.of(0.4) };

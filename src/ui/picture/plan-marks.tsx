@@ -2,6 +2,7 @@
 
 import { useRef, type KeyboardEvent, type RefObject } from 'react';
 import { cameraOf } from '@/core/picture/camera-of';
+import { middleOf } from '@/core/plane/middle-of';
 import type { PlatePoint } from '@/core/plan/camera';
 import type { PlateLine } from '@/core/plan/vanishing-point';
 import { wallPieces } from '@/core/plan/wall-pieces';
@@ -66,7 +67,7 @@ function GuessMarks({ box }: { box: Box }) {
   const measured = useView((view) => view.measured);
   const line = ([a, b]: PlateLine) =>
     `M${a.u * box.width} ${a.v * box.height}L${b.u * box.width} ${b.v * box.height}`;
-  const { horizon, walls = [], posts = [], things = [] } = guess ?? {};
+  const { horizon, walls = [], posts = [], things = [], decks = [] } = guess ?? {};
   const around = (outline: PlatePoint[]) =>
     `M${outline.map(({ u, v }) => `${u * box.width} ${v * box.height}`).join('L')}Z`;
   const number = (id: string, { u, v }: PlatePoint, n: string) => (
@@ -89,6 +90,7 @@ function GuessMarks({ box }: { box: Box }) {
           ...walls.map(({ foot }) => line(foot)),
           ...posts.map(({ outline }) => around(outline)),
           ...things.map(({ loop }) => around(placesOf(loop))),
+          ...decks.map(({ outline }) => around(outline)),
         ].join('')}
       />
       {walls.map(({ id, foot: [a, b] }, i) =>
@@ -96,6 +98,7 @@ function GuessMarks({ box }: { box: Box }) {
       )}
       {posts.map(({ id, foot }, i) => number(id, foot, `p${i + 1}`))}
       {things.map(({ id, foot }, i) => number(id, foot, `t${i + 1}`))}
+      {decks.map(({ id, outline }, i) => number(id, middleOf(outline), `d${i + 1}`))}
       {parallel && <path className={classes.measure} d={line(parallel)} />}
       {measured && <path className={classes.measure} d={line(measured)} />}
     </>

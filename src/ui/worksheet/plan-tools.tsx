@@ -8,7 +8,15 @@ import { addSurface, setPlan, standUp } from '@/core/scene/commands';
 import { RANGES, type Range } from '@/core/scene/ranges';
 import { MOST_MATTES } from '@/core/scene/matte-schema';
 import { MOST_SURFACES } from '@/core/scene/plan-schema';
-import { eyeHeightFor, guessedWall, heightOf, newPost, newThing, thingLoop } from '@/state/plan-actions';
+import {
+  eyeHeightFor,
+  guessedDeck,
+  guessedWall,
+  heightOf,
+  newPost,
+  newThing,
+  thingLoop,
+} from '@/state/plan-actions';
 import { guessPlan, type PlanGuess } from '@/state/plan-guess';
 import { NumberRow } from '../controls/number-row';
 import { TakeOrLeave } from '../controls/take-or-leave';
@@ -68,8 +76,8 @@ export function PlanTools() {
   );
 }
 
-const isEmpty = ({ horizon, walls, posts, things }: PlanGuess) =>
-  !horizon && walls.length + posts.length + things.length === 0;
+const isEmpty = ({ horizon, walls, posts, things, decks }: PlanGuess) =>
+  !horizon && walls.length + posts.length + things.length + decks.length === 0;
 
 /** Guesses the plan from the plate's edges; what is found waits for the person. */
 function useGuess() {
@@ -99,7 +107,7 @@ function Guesses() {
   const { scene: store, segmenter } = useSession();
   const find = useFinding('Its edge could not be found');
   if (!guess) return null;
-  const { horizon, walls, posts, things } = guess;
+  const { horizon, walls, posts, things, decks } = guess;
 
   function leave(next: PlanGuess): void {
     setView({ guess: isEmpty(next) ? undefined : next });
@@ -130,6 +138,13 @@ function Guesses() {
     const wall = guessedWall(scene, foot);
     run(addSurface(wall.name, 'walls', wall));
   }
+  const withoutDeck = (id: string) => ({ ...guess, decks: decks.filter((deck) => deck.id !== id) });
+  function takeDeck(guessed: PlanGuess['decks'][number]): void {
+    const { scene } = store.getState();
+    if (scene.plan.decks.length >= MOST_SURFACES) return;
+    const deck = guessedDeck(scene, guessed);
+    run(addSurface(deck.name, 'decks', deck));
+  }
   const item = (key: string, label: string, take: () => void, next: PlanGuess) => (
     <TakeOrLeave
       key={key}
@@ -154,6 +169,9 @@ function Guesses() {
         {things.map((thing, i) =>
           item(thing.id, `guessed thing t${i + 1}`, () => void takeThing(thing), withoutThing(thing.id)),
         )}
+        {decks.map((deck, i) =>
+          item(deck.id, `guessed deck d${i + 1}`, () => takeDeck(deck), withoutDeck(deck.id)),
+        )}
       </ul>
       <div className={classes.actions}>
         <Button
@@ -163,6 +181,7 @@ function Guesses() {
             takeHorizon();
             walls.forEach(takeWall);
             posts.forEach(takePost);
+            decks.forEach(takeDeck);
             setView({ guess: undefined });
             void things.reduce((before, thing) => before.then(() => takeThing(thing)), Promise.resolve());
           }}
