@@ -19,10 +19,10 @@ export interface GuessedDeck {
 const UNDER = { edge: 0.03, outline: 0.012 } as const;
 
 /** How far to both sides of an edge the ground is looked at, fraction of the width; at how many places; how many must lie level. */
-const SIDES = { away: 0.012, places: 12, level: 0.7 } as const;
+const SIDES = { away: 0.012, places: 12, level: 0.6 } as const;
 
 /** Least length of an edge: metres on the ground, and fraction of the width as it is seen. */
-const LONG = { metres: 6, seen: 0.15 } as const;
+const LONG = { metres: 4, seen: 0.15 } as const;
 
 /** Edges that differ by no more than this in direction, cosine, and lie so near, fraction of the width, are one. */
 const ONE = { cosine: 0.99, near: 0.03 } as const;
