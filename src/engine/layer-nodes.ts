@@ -50,7 +50,9 @@ export function createLayerNodes(
     const shines = isShiny(scene.plan);
     const sizes = { spill: count, air: count, source, shine: shines ? count : 0 };
     const layer = (out: Record<keyof typeof sizes, PlaneRef>): LayerRefs => ({
-      ...{ ...out, sourceRows, shine: shines ? out.shine : undefined },
+      ...out,
+      sourceRows,
+      shine: shines ? out.shine : undefined,
     });
     const { blocks, refs } = await planes(sizes, signal, (out) => fill(layer(out)));
     return { blocks, refs: layer(refs) };
