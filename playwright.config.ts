@@ -9,8 +9,8 @@ process.env.SUNDEW_E2E_DATA ??= mkdtempSync(join(tmpdir(), 'sundew-e2e-'));
 export default defineConfig({
   testDir: 'e2e',
   workers: 2,
-  timeout: 60_000,
-  expect: { timeout: 15_000 },
+  timeout: 240_000,
+  expect: { timeout: 40_000 },
   reporter: [['list']],
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,

@@ -29,7 +29,7 @@ test('a lamp finds its twins in the plate; they burn as one bulb until one is le
   const before = brightness(await nearest());
   await page.getByRole('button', { name: 'Find its twins' }).click();
   const twins = page.getByRole('list', { name: 'Twins' });
-  await expect(twins.getByRole('listitem')).toHaveCount(1, { timeout: 40_000 });
+  await expect(twins.getByRole('listitem')).toHaveCount(1);
   const ring = page.getByTestId('twins').locator('circle');
   await expect(ring).toHaveCount(1);
   await page.getByRole('button', { name: 'Take twin 1' }).click();

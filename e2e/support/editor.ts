@@ -18,11 +18,14 @@ export async function openEditor(page: Page, id: string): Promise<void> {
   await pictureReady(page);
 }
 
+/** How long a picture may take before a test gives up: no measure of speed, for the machine may be busy. */
+const PATIENCE = { timeout: 90_000 };
+
 /** Waits until the picture shows the finest frame of what the scene is now. */
 export async function pictureReady(page: Page): Promise<void> {
   const night = page.getByTestId('night');
-  await expect(night).toHaveAttribute('data-frames', /\d+/, { timeout: 15_000 });
-  await expect(night).toHaveAttribute('data-busy', 'false', { timeout: 15_000 });
+  await expect(night).toHaveAttribute('data-frames', /\d+/, PATIENCE);
+  await expect(night).toHaveAttribute('data-busy', 'false', PATIENCE);
 }
 
 export async function saved(page: Page): Promise<void> {

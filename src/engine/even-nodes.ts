@@ -1,4 +1,5 @@
 import { regionKey, wholeRegion } from '@/core/plane/region';
+import { allOf } from './all-of';
 import type { FrameRequest } from './frame-request';
 import type { Graph } from './graph';
 import type { MatteNodes } from './matte-nodes';
@@ -16,15 +17,17 @@ export function createEvenNodes(
 ) {
   async function evenNode(request: FrameRequest, signal: AbortSignal): Promise<Node<PlateRefs>> {
     const { sunShadow } = request.scene.plan;
-    const level = await levelNode(request, signal);
-    if (!sunShadow?.lift) return level;
+    if (!sunShadow?.lift) return levelNode(request, signal);
     const { region, scene } = request;
     return store.node<PlateRefs>(
       evenKey(request),
       async () => {
         const size = surveySize(scene.plate);
-        const gains = (await gainsNode(request, sunShadow.matte, signal)).refs;
-        const coverage = await matteNode(request, matteOf(scene, sunShadow.matte), signal);
+        const [level, { refs: gains }, coverage] = await allOf([
+          levelNode(request, signal),
+          gainsNode(request, sunShadow.matte, signal),
+          matteNode(request, matteOf(scene, sunShadow.matte), signal),
+        ] as const);
         const count = region.width * region.height;
         const task = { type: 'lift', plate: level.refs, coverage, gains, gainsSize: size, region } as const;
         return planes({ r: count, g: count, b: count }, signal, (out) =>
@@ -44,9 +47,11 @@ export function createEvenNodes(
     return store.node<PlateRefs>(
       `gains ${matteKey(small, matte)}`,
       async () => {
-        const survey = (await surveyNode(request, signal)).refs;
-        const plate = (await plateNode(scene.plate.asset, small.region, signal)).refs;
-        const coverage = await matteNode(small, matte, signal);
+        const [{ refs: survey }, { refs: plate }, coverage] = await allOf([
+          surveyNode(request, signal),
+          plateNode(scene.plate.asset, small.region, signal),
+          matteNode(small, matte, signal),
+        ] as const);
         const count = width * height;
         return planes({ r: count, g: count, b: count }, signal, (out) =>
           pool.run({ type: 'shadowGains', plate, survey, coverage, width, height, out }, signal),
@@ -66,8 +71,10 @@ export function createEvenNodes(
       `even ${amount} ${surveyKey(request)} ${plateKey(scene.plate.asset, region)}`,
       async () => {
         const size = surveySize(scene.plate);
-        const survey = (await surveyNode(request, signal)).refs;
-        const shading = (await shadingNode(request, signal)).refs;
+        const [{ refs: survey }, { refs: shading }] = await allOf([
+          surveyNode(request, signal),
+          shadingNode(request, signal),
+        ] as const);
         const count = region.width * region.height;
         return planes({ r: count, g: count, b: count }, signal, (out) =>
           inBands(region, signal, (rows) => ({

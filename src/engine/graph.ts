@@ -1,4 +1,5 @@
 import type { Region } from '@/core/plane/region';
+import { allOf } from './all-of';
 import type { Arena, Block } from './arena';
 import type { Node, NodeStore } from './node-store';
 import type { Pool } from './pool';
@@ -53,8 +54,7 @@ export function createGraph({
       for (let from = 0; from < region.height; from += step) {
         running.push(pool.run(task({ from, to: Math.min(region.height, from + step) }), signal));
       }
-      const failed = (await Promise.allSettled(running)).find((result) => result.status === 'rejected');
-      if (failed) throw failed.reason;
+      await allOf(running);
     },
     async planes<Name extends string>(
       sizes: Record<Name, number>,

@@ -108,9 +108,9 @@ export function createMatteNodes(
         const plate = (await plateNode(scene.plate.asset, copy.region, signal)).refs;
         const coverage = await passesNode(copy, matte, signal);
         const count = width * height;
-        const task = { type: 'refine', plate, coverage, width, height, window: matte.refine } as const;
+        const task = { type: 'refine', plate, coverage, region: copy.region, window: matte.refine } as const;
         return planes({ r: count, g: count, b: count, offset: count }, signal, (out) =>
-          pool.run({ ...task, out }, signal),
+          inBands(copy.region, signal, (rows) => ({ ...task, rows, out })),
         );
       },
       `edge ${matte.id}`,

@@ -15,7 +15,7 @@ export interface NodeStore {
   /** Drops what the budget does not hold. */
   endFrame: () => void;
   /**
-   * The node of a key, made unless it is there. A make that fails leaves nothing behind. Of nodes with one `slot` only the
+   * The node of a key, made unless it is there or underway. A make that fails leaves nothing behind. Of nodes with one `slot` only the
    * newest is kept: such as are made anew at every move of a fader.
    */
   node: <Refs>(key: string, make: () => Promise<Node<Refs>>, slot?: string) => Promise<Node<Refs>>;
@@ -27,6 +27,7 @@ export interface NodeStore {
 
 export function createNodeStore(arena: Arena, budgetBytes: number): NodeStore {
   const entries = new Map<string, { node: Node<unknown>; lastUsed: number }>();
+  const making = new Map<string, Promise<Node<unknown>>>();
   const slots = new Map<string, string>();
   let frame = 0;
 
@@ -57,13 +58,21 @@ export function createNodeStore(arena: Arena, budgetBytes: number): NodeStore {
         found.lastUsed = frame;
         return found.node as Node<Refs>;
       }
+      const underway = making.get(key);
+      if (underway) return (await underway) as Node<Refs>;
       if (slot !== undefined) {
         drop(slots.get(slot) ?? '');
         slots.set(slot, key);
       }
-      const node = await make();
-      entries.set(key, { node, lastUsed: frame });
-      return node;
+      const made = make();
+      making.set(key, made);
+      try {
+        const node = await made;
+        entries.set(key, { node, lastUsed: frame });
+        return node;
+      } finally {
+        making.delete(key);
+      }
     },
     has: (key) => entries.has(key),
     allocate(bytes) {

@@ -3,9 +3,10 @@ import { RELIEF_PLANES } from '@/core/plan/relief';
 import { levelPieces, standsAhead } from '@/core/plan/surfaces';
 import { wallPieces } from '@/core/plan/wall-pieces';
 import { wholeRegion } from '@/core/plane/region';
-import type { Matte } from '@/core/scene/schema';
+import type { GroundPlan, Matte } from '@/core/scene/schema';
 import { boundsOf, type Bounds } from '@/core/spill/occlusion';
 import { SOFT_LEVELS } from '@/core/spill/soft-coverage';
+import { allOf } from './all-of';
 import type { FrameRequest } from './frame-request';
 import type { Graph } from './graph';
 import type { MatteNodes } from './matte-nodes';
@@ -69,42 +70,43 @@ export function createReliefNodes(
   }
 
   /** The standees of a request's ground plan with their coverage of its region, and their form. */
-  async function standeesOf(request: FrameRequest, camera: Camera, signal: AbortSignal) {
-    const standees: SurfaceRefs['standees'] = [];
-    for (const standee of request.scene.plan.standees) {
-      const { roundness, crease, sheen, roughness } = standee;
-      const matte = matteOf(request.scene, standee.matte);
-      standees.push({
-        ahead: standsAhead(camera, standee),
-        coverage: await matteNode(request, matte, signal),
-        ...{ roundness, creased: crease, sheen, roughness },
-        round: roundness > 0 ? await roundNode(request, matte, signal) : undefined,
-      });
-    }
-    return standees;
-  }
+  const standeesOf = (request: FrameRequest, camera: Camera, signal: AbortSignal) =>
+    allOf(
+      request.scene.plan.standees.map(async (standee): Promise<SurfaceRefs['standees'][number]> => {
+        const { roundness, crease, sheen, roughness } = standee;
+        const matte = matteOf(request.scene, standee.matte);
+        const [coverage, round] = await allOf([
+          matteNode(request, matte, signal),
+          roundness > 0 ? roundNode(request, matte, signal) : undefined,
+        ]);
+        const form = { roundness, creased: crease, sheen, roughness, round };
+        return { ahead: standsAhead(camera, standee), coverage, ...form };
+      }),
+    );
 
-  /** Coverages by the mattes at which walls end. */
-  async function endsOf(request: FrameRequest, signal: AbortSignal): Promise<Record<string, PlaneRef>> {
-    const ends: Record<string, PlaneRef> = {};
-    for (const { until } of request.scene.plan.walls) {
-      if (until) ends[until] ??= await matteNode(request, matteOf(request.scene, until), signal);
-    }
-    return ends;
+  /** Something of each matte at which walls end, by its id. */
+  async function endsOf<T>(
+    walls: GroundPlan['walls'],
+    of: (matte: string) => Promise<T>,
+  ): Promise<Record<string, T>> {
+    const ids = [...new Set(walls.flatMap(({ until }) => until ?? []))];
+    return Object.fromEntries(await allOf(ids.map(async (id) => [id, await of(id)] as const)));
   }
 
   const reliefNode = (request: FrameRequest, camera: Camera, signal: AbortSignal) =>
     store.node<ReliefRefs>(reliefKey(request), async () => {
       const { scene, region } = request;
-      const plate = (await plateNode(scene.plate.asset, region, signal)).refs;
-      const survey = (await surveyNode(request, signal)).refs;
-      const { ground, walls, decks } = scene.plan;
-      const standees = await standeesOf(request, camera, signal);
-      const ends = await endsOf(request, signal);
-      const wet =
-        ground.wet === undefined ? undefined : await matteNode(request, matteOf(scene, ground.wet), signal);
-      const isFolded = [ground, ...walls, ...decks, ...scene.plan.standees].some(({ crease }) => crease > 0);
-      const folds = isFolded ? await creaseNode(request, signal) : undefined;
+      const { ground, walls, decks, standees: drawn } = scene.plan;
+      const coverageBy = (id: string) => matteNode(request, matteOf(scene, id), signal);
+      const isFolded = [ground, ...walls, ...decks, ...drawn].some(({ crease }) => crease > 0);
+      const [{ refs: plate }, { refs: survey }, standees, ends, wet, folds] = await allOf([
+        plateNode(scene.plate.asset, region, signal),
+        surveyNode(request, signal),
+        standeesOf(request, camera, signal),
+        endsOf(walls, coverageBy),
+        ground.wet === undefined ? undefined : coverageBy(ground.wet),
+        isFolded ? creaseNode(request, signal) : undefined,
+      ] as const);
       const surfaces = { ground, wet, folds, walls: wallPieces(camera, walls), decks, standees, ends };
       const count = region.width * region.height;
       const sizes = Object.fromEntries(RELIEF_PLANES.map((name) => [name, count])) as ReliefRefs;
@@ -139,12 +141,15 @@ export function createReliefNodes(
       height: small.region.height,
       ...(await softNode(small, matte, signal)).refs,
     });
-    const standees: OccluderRefs['standees'] = [];
-    for (const standee of plan.standees) {
-      standees.push({ ahead: standsAhead(camera, standee), ...(await seen(standee.matte)) });
-    }
-    const ends: OccluderRefs['ends'] = {};
-    for (const { until } of plan.walls) if (until) ends[until] ??= await seen(until);
+    const [standees, ends] = await allOf([
+      allOf(
+        plan.standees.map(async (standee) => ({
+          ahead: standsAhead(camera, standee),
+          ...(await seen(standee.matte)),
+        })),
+      ),
+      endsOf(plan.walls, seen),
+    ] as const);
     const decks = levelPieces(camera, plan.decks).filter(({ height }) => height > 0);
     return { walls: wallPieces(camera, plan.walls), decks, standees, ends };
   }

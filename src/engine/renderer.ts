@@ -13,6 +13,7 @@ import { PLAIN_GRIP } from '@/core/scene/new-scene';
 import { RANGES } from '@/core/scene/ranges';
 import type { Matte, Scene } from '@/core/scene/schema';
 import type { Arena } from './arena';
+import { allOf } from './all-of';
 import type { FrameRequest } from './frame-request';
 import { createEvenNodes } from './even-nodes';
 import { createGraph } from './graph';
@@ -92,15 +93,21 @@ export function createRenderer(
   async function render<T>(request: FrameRequest, signal: AbortSignal, consume: Consume<T>): Promise<T> {
     const { scene, region } = request;
     const camera = cameraOf(scene);
-    const survey = (await surveyNode(request, signal)).refs;
-    const plate = (await evenNode(request, signal)).refs;
-    const night = (await nightNode(request, plate, signal)).refs;
-    const { distance, land } = (await reliefNode(request, camera, signal)).refs;
-    const base = { plate, night, distance, land };
+    const nightOf = async () => {
+      const plate = (await evenNode(request, signal)).refs;
+      return { plate, night: (await nightNode(request, plate, signal)).refs };
+    };
+    const [survey, nightly, relief] = await allOf([
+      surveyNode(request, signal),
+      nightOf(),
+      reliefNode(request, camera, signal),
+    ] as const);
+    const { distance, land } = relief.refs;
+    const base = { ...nightly, distance, land };
     const lit = litLayers(scene);
     const layers: LayerRefs[] = [];
     for (const layer of lit) layers.push(await grippedNode(request, camera, layer, signal));
-    const middle = new Float32Array(graph.arena.memory.buffer, survey.middle, 1)[0];
+    const [middle] = views.floats(survey.refs.middle, 1);
     const weights = pictureWeights(scene, lit, middle);
     const count = region.width * region.height;
     const matte = scene.mattes.find(({ id }) => id === request.show?.matte);

@@ -209,9 +209,9 @@ export type Task =
       type: 'refine';
       plate: PlateRefs;
       coverage: PlaneRef;
-      width: number;
-      height: number;
+      region: Region;
       window: number;
+      rows: Rows;
       out: ColorLineRefs;
     }
   | {

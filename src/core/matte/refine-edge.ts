@@ -1,3 +1,4 @@
+import { boxAround, cutBox, grown, pasteBox } from '../plane/box';
 import { colorGuidedFilter, type ColorLine } from '../plane/color-guided-filter';
 import { bilinearRow } from '../plane/bilinear-row';
 import type { RgbPlanes } from '../plane/plane';
@@ -32,15 +33,49 @@ function guideOf({ width, height, r, g, b }: RgbPlanes): RgbPlanes {
   return { width, height, r: root(r), g: root(g), b: root(b) };
 }
 
+/** Within how many windows of an edge the filter's lines depend on it: one to find them and one to average them, each to both sides. */
+const REACH = 3;
+
 /**
- * The lines by which a coverage's edge follows the plate's: soft through hair and leaves, firm along a wall.
+ * Rows of the lines by which a coverage's edge follows the plate's: soft through hair and leaves, firm along a wall. Only
+ * what lies near an edge is filtered: elsewhere the coverage itself is the line.
  *
  * @param plate a whole copy of the plate, `refineWidth` pixels wide
  * @param window fraction of the width
  */
-export function findEdge(out: ColorLine, plate: RgbPlanes, coverage: Float32Array, window: number): void {
-  const radius = Math.max(1, Math.round(window * plate.width));
-  colorGuidedFilter(out, guideOf(plate), coverage, radius, EPSILON);
+export function findEdge(
+  out: ColorLine,
+  plate: RgbPlanes,
+  coverage: Float32Array,
+  window: number,
+  rows = { from: 0, to: plate.height },
+): void {
+  const { width, height } = plate;
+  const own = { from: rows.from * width, to: rows.to * width };
+  for (const slope of [out.r, out.g, out.b]) slope.fill(0, own.from, own.to);
+  out.offset.set(coverage.subarray(own.from, own.to), own.from);
+  const radius = Math.max(1, Math.round(window * width));
+  const reach = REACH * radius;
+  const near = grown({ left: 0, right: width, top: rows.from, bottom: rows.to }, reach, width, height);
+  const first = near.top * width;
+  const edge = boxAround(width, near.bottom - near.top, (k) => {
+    const i = first + k;
+    const value = coverage[i];
+    return (i % width > 0 && coverage[i - 1] !== value) || (k >= width && coverage[i - width] !== value);
+  });
+  if (!edge) return;
+  const { left, right } = grown(edge, reach + 1, width, height);
+  const box = { ...near, left, right };
+  const cut = (data: Float32Array) => cutBox(data, width, box);
+  const [r, g, b] = [plate.r, plate.g, plate.b].map(cut);
+  const guide = guideOf({ width: right - left, height: near.bottom - near.top, r, g, b });
+  const lines = { r, g, b, offset: new Float32Array(r.length) };
+  colorGuidedFilter(lines, guide, cut(coverage), radius, EPSILON);
+  const inner = { left, right, top: rows.from, bottom: rows.to };
+  const skipped = (rows.from - near.top) * guide.width;
+  for (const name of ['r', 'g', 'b', 'offset'] as const) {
+    pasteBox(out[name], width, inner, lines[name].subarray(skipped));
+  }
 }
 
 /** A refined coverage of a region, 0 to 1. `lines` are of the whole plate; `plate` is the region of it. */

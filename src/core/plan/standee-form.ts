@@ -1,4 +1,5 @@
 import { LUMINANCE } from '../color/luminance';
+import { boxAround, cutBox, grown, pasteBox } from '../plane/box';
 import { createBoxBlur } from '../plane/box-blur';
 import { dilate } from '../plane/dilate';
 import { distanceInside } from '../plane/distance-inside';
@@ -18,6 +19,19 @@ export interface Tilts {
  * @param coverage of a small copy of the plate
  */
 export function roundTilts(coverage: Float32Array, width: number, height: number): Tilts {
+  const right = new Float32Array(coverage.length);
+  const tilts = { width, height, right, up: right.slice() };
+  const seen = boxAround(width, height, (i) => coverage[i] > 0);
+  if (!seen) return tilts;
+  const deepest = Math.max(seen.right - seen.left, seen.bottom - seen.top) >> 1;
+  const box = grown(seen, deepest + 2, width, height);
+  const part = barrelTilts(cutBox(coverage, width, box), box.right - box.left, box.bottom - box.top);
+  pasteBox(tilts.right, width, box, part.right);
+  pasteBox(tilts.up, width, box, part.up);
+  return tilts;
+}
+
+function barrelTilts(coverage: Float32Array, width: number, height: number): Tilts {
   const inside = distanceInside(coverage, width, height);
   const deepest = inside.reduce((most, value) => Math.max(most, value), 0);
   const half = inside.slice();
@@ -25,12 +39,8 @@ export function roundTilts(coverage: Float32Array, width: number, height: number
   createBoxBlur(width, height, Math.max(1, Math.round(deepest / 2)))(half, half);
   const smooth = new Float32Array(inside.length);
   createBoxBlur(width, height, 1)(smooth, inside);
-  const tilts = {
-    width,
-    height,
-    right: new Float32Array(inside.length),
-    up: new Float32Array(inside.length),
-  };
+  const right = new Float32Array(inside.length);
+  const tilts = { width, height, right, up: right.slice() };
   slopes(tilts, smooth);
   for (let i = 0; i < inside.length; i++) {
     const [x, y] = [tilts.right[i], tilts.up[i]];

@@ -90,9 +90,10 @@ export function createMatteTasks({ memory, floats, plateAt, lineAt, band }: View
     offset: floats(refs.offset, width * height),
   });
 
-  function refine({ plate, coverage, width, height, window, out }: TaskOf<'refine'>): void {
+  function refine({ plate, coverage, region, window, rows, out }: TaskOf<'refine'>): void {
+    const { width, height } = region;
     const guide = plateAt(plate, width, height);
-    findEdge(colorLineAt(out, width, height), guide, floats(coverage, width * height), window);
+    findEdge(colorLineAt(out, width, height), guide, floats(coverage, width * height), window, rows);
   }
 
   function follow({ lines, linesSize, plate, region, rows, out }: TaskOf<'follow'>): void {
