@@ -134,8 +134,8 @@ export function addBeamAir(air: usize, reachPlane: usize, params: usize, width: 
       for (let turn = 0; turn < focus; turn++) brightest = f32x4.mul(brightest, brightest);
       const lit = f32x4.div(
         f32x4.mul(
-          f32x4.mul(f32x4.mul(weight, brightest), f32x4.max(ZERO, seen)),
-          f32x4.min(ONE, f32x4.max(ZERO, under)),
+          f32x4.mul(f32x4.mul(weight, brightest), f32x4.pmax(ZERO, seen)),
+          f32x4.pmin(ONE, f32x4.pmax(ZERO, under)),
         ),
         h,
       );

@@ -1,4 +1,4 @@
 export { mixRows } from './mix';
 export { addBeamAir } from './beam-air';
-export { addPointLight } from './point-light';
+export { addPointLights } from './point-light';
 export { nightBase } from './night';

@@ -3,8 +3,8 @@
  * places are from the eye, metres.
  *
  * Layout of what casts shadows, floats unless said otherwise: counts of walls, decks and standees (u32 each), one unused;
- * sight: depth (3), u (3), v (3), u0, v0, aspect; then walls of 8: ax, ay, ex, ey, length, top, side, and where the coverage
- * begins at which it ends, bytes from the block's begin (u32; 0 for none); then decks:
+ * sight: depth (3), u (3), v (3), u0, v0, aspect; then walls of 12: ax, ay, ex, ey, length, top, side of the light, where the coverage begins at
+ * which it ends, bytes from the block's begin (u32; 0 for none), least and most of the side of what a tile shows, two unused; then decks:
  * height, count of corners (u32), two unused, and a corner each of 8: ax, ay, ex, ey, 1 / length^2, slope, by, unused;
  * then standees of 12: ahead, left, right, top, bottom, width, height (u32 both), levels (u32, where they begin), unused;
  * then coverages at which walls end, laid out like standees.
@@ -14,10 +14,18 @@ const ZERO = f32x4.splat(0);
 const ONE = f32x4.splat(1);
 const ENDS: f32 = 0.04;
 /** Twin of ON_WALL. */
-const ON_WALL: f32 = 0.0005;
+export const ON_WALL: f32 = 0.0005;
 const SHARPEST = f32x4.splat(1e-4);
 const SIGHT: usize = 16;
-const FIRST: usize = 64;
+/** Where walls begin, and bytes of one. */
+export const WALLS: usize = 64;
+export const WALL: usize = 48;
+/** Where a wall's record has the side of the light, and least and most of the side of a tile. */
+export const SIDE: usize = 24;
+export const SIDE_LEAST: usize = 32;
+export const SIDE_MOST: usize = 36;
+/** Where a list of what is near begins, after its counts. */
+const LIST: usize = 16;
 const LAST_LEVEL: f32 = 5;
 
 @inline
@@ -27,13 +35,13 @@ function at(from: usize, index: usize): v128 {
 
 @inline
 function clamp(value: v128): v128 {
-  return f32x4.min(ONE, f32x4.max(ZERO, value));
+  return f32x4.pmin(ONE, f32x4.pmax(ZERO, value));
 }
 
 /** Share of a source that an edge covers, by how far inside of it the middle of the ray passes. */
 @inline
 function covered(inside: v128, radius: v128): v128 {
-  const soft = f32x4.max(SHARPEST, radius);
+  const soft = f32x4.pmax(SHARPEST, radius);
   const t = clamp(f32x4.div(f32x4.add(inside, soft), f32x4.add(soft, soft)));
   const curve = f32x4.sub(f32x4.splat(3), f32x4.add(t, t));
   return f32x4.mul(f32x4.mul(t, t), curve);
@@ -139,9 +147,10 @@ function seenAlong(sight: usize, first: usize, x: v128, y: v128, z: v128): v128 
   );
 }
 
-/** `lx`, `ly`, `lz`: the way from the places to the source. */
+/** `near`: what `gatherNear` found. `lx`, `ly`, `lz`: the way from the places to the source. */
 export function seenPast(
   occluders: usize,
+  near: usize,
   px: v128,
   py: v128,
   pz: v128,
@@ -152,12 +161,13 @@ export function seenPast(
 ): v128 {
   const d2 = f32x4.add(f32x4.add(f32x4.mul(lx, lx), f32x4.mul(ly, ly)), f32x4.mul(lz, lz));
   const least = f32x4.splat(ENDS);
-  const ends = f32x4.div(least, f32x4.max(least, f32x4.sqrt(d2)));
+  const ends = f32x4.div(least, f32x4.pmax(least, f32x4.sqrt(d2)));
   const size = f32x4.splat(radius);
   let seen = ONE;
-  let from = occluders + FIRST;
+  let listed = near + LIST;
 
-  for (let k = load<u32>(occluders); k > 0; k--, from += 32) {
+  for (let k = load<u32>(near); k > 0; k--, listed += 4) {
+    const from = <usize>load<u32>(listed);
     const ax = at(from, 0);
     const ay = at(from, 1);
     const ex = at(from, 2);
@@ -175,7 +185,7 @@ export function seenPast(
     const hitZ = f32x4.add(pz, f32x4.mul(t, lz));
     const along = f32x4.add(f32x4.mul(f32x4.sub(hitX, ax), ex), f32x4.mul(f32x4.sub(hitY, ay), ey));
     const under = f32x4.sub(at(from, 5), hitZ);
-    const inside = f32x4.min(f32x4.min(along, f32x4.sub(at(from, 4), along)), under);
+    const inside = f32x4.pmin(f32x4.pmin(along, f32x4.sub(at(from, 4), along)), under);
     const radii = f32x4.mul(size, t);
     const hit = v128.and(crossing, f32x4.lt(t, f32x4.sub(ONE, ends)));
     let cover = v128.and(covered(inside, radii), hit);
@@ -183,13 +193,14 @@ export function seenPast(
     if (end != 0)
       cover = f32x4.mul(cover, seenCoverage(occluders, occluders + end, hit, hitX, hitY, hitZ, radii));
     seen = f32x4.mul(seen, f32x4.sub(ONE, cover));
+    if (!v128.any_true(f32x4.gt(seen, ZERO))) return seen;
   }
 
-  for (let k = load<u32>(occluders + 4); k > 0; k--) {
+  for (let k = load<u32>(near + 4); k > 0; k--, listed += 4) {
+    const from = <usize>load<u32>(listed);
     const height = at(from, 0);
-    const corners = load<u32>(from + 4);
     const first = from + 16;
-    from = first + (<usize>corners << 5);
+    const last = first + (<usize>load<u32>(from + 4) << 5);
     const crossing = v128.xor(
       f32x4.gt(pz, height),
       f32x4.gt(f32x4.add(pz, lz), height),
@@ -200,7 +211,7 @@ export function seenPast(
     const y = f32x4.add(py, f32x4.mul(t, ly));
     let nearest = f32x4.splat(1e30);
     let inside = i32x4.splat(0);
-    for (let c = first; c < from; c += 32) {
+    for (let c = first; c < last; c += 32) {
       const ax = at(c, 0);
       const ay = at(c, 1);
       const ex = at(c, 2);
@@ -210,7 +221,7 @@ export function seenPast(
       const along = clamp(f32x4.mul(f32x4.add(f32x4.mul(wx, ex), f32x4.mul(wy, ey)), at(c, 4)));
       const dx = f32x4.sub(wx, f32x4.mul(along, ex));
       const dy = f32x4.sub(wy, f32x4.mul(along, ey));
-      nearest = f32x4.min(nearest, f32x4.add(f32x4.mul(dx, dx), f32x4.mul(dy, dy)));
+      nearest = f32x4.pmin(nearest, f32x4.add(f32x4.mul(dx, dx), f32x4.mul(dy, dy)));
       const across = v128.xor(f32x4.le(ay, y), f32x4.le(at(c, 6), y));
       const before = f32x4.lt(wx, f32x4.mul(wy, at(c, 5)));
       inside = v128.xor(inside, v128.and(across, before));
@@ -221,7 +232,8 @@ export function seenPast(
     seen = f32x4.mul(seen, f32x4.sub(ONE, held));
   }
 
-  for (let k = load<u32>(occluders + 8); k > 0; k--, from += 48) {
+  for (let k = load<u32>(near + 8); k > 0; k--, listed += 4) {
+    const from = <usize>load<u32>(listed);
     const ahead = at(from, 0);
     const t = f32x4.div(f32x4.sub(ahead, py), ly);
     const crossing = v128.xor(f32x4.gt(py, ahead), f32x4.gt(f32x4.add(py, ly), ahead));

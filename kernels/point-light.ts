@@ -1,7 +1,9 @@
+import { gatherNear } from './near-occluders';
 import { seenPast } from './occlusion';
+import { inTile, PER_RAY, readyTile, SEEN, sidesOfTile, TILE_BYTES, TILE_HEIGHT, TILE_WIDTH } from './tile';
 
 /*
- * Light of one small source on a band of a region, four pixels at a time, spill and air in one pass. Twin of
+ * Light of small sources on a band of a region, tile after tile, four pixels at a time, spill and air in one pass. Twin of
  * src/core/spill/add-point-spill.ts and src/core/air/add-point-air.ts: same formulas, 32-bit, with a polynomial atan.
  */
 
@@ -9,7 +11,6 @@ const ZERO = f32x4.splat(0);
 const ONE = f32x4.splat(1);
 const LANES = f32x4(0, 1, 2, 3);
 
-const GRAZING = f32x4.splat(0.01);
 /** Twin of CUTOFF_SOFT: one over it. */
 const PER_CUTOFF = f32x4.splat(50);
 /** Square of OWN_SHEEN.alpha. */
@@ -25,7 +26,7 @@ const LEAST = f32x4.splat(1e-6);
 /** Twin of halfLength in src/core/spill/own-sheen.ts. */
 @inline
 function halfLength(lv: v128): v128 {
-  return f32x4.sqrt(f32x4.max(LEAST, f32x4.add(TWO, f32x4.mul(TWO, lv))));
+  return f32x4.sqrt(f32x4.pmax(LEAST, f32x4.add(TWO, f32x4.mul(TWO, lv))));
 }
 
 /** Twin of shown in src/core/spill/own-sheen.ts, of the square of alpha. */
@@ -57,13 +58,13 @@ function ownSheen(nl: v128, nv: v128, half: v128): v128 {
 @inline
 function mirrorShine(nl: v128, nv: v128, half: v128, alpha: v128, seen: v128): v128 {
   const nh = f32x4.div(f32x4.add(nl, nv), half);
-  const flat = f32x4.sqrt(f32x4.max(LEAST, f32x4.sub(ONE, f32x4.mul(nv, nv))));
+  const flat = f32x4.sqrt(f32x4.pmax(LEAST, f32x4.sub(ONE, f32x4.mul(nv, nv))));
   const along = f32x4.div(f32x4.sub(f32x4.mul(half, HALF), f32x4.mul(nv, nh)), flat);
   const nh2 = f32x4.mul(nh, nh);
   const along2 = f32x4.mul(along, along);
-  const across2 = f32x4.max(ZERO, f32x4.sub(f32x4.sub(ONE, nh2), along2));
-  const wide = f32x4.min(ONE, f32x4.add(alpha, f32x4.div(seen, half)));
-  const long = f32x4.min(ONE, f32x4.add(alpha, f32x4.mul(seen, HALF)));
+  const across2 = f32x4.pmax(ZERO, f32x4.sub(f32x4.sub(ONE, nh2), along2));
+  const wide = f32x4.pmin(ONE, f32x4.add(alpha, f32x4.div(seen, half)));
+  const long = f32x4.pmin(ONE, f32x4.add(alpha, f32x4.mul(seen, HALF)));
   const spread = f32x4.add(
     f32x4.add(f32x4.div(across2, f32x4.mul(wide, wide)), f32x4.div(along2, f32x4.mul(long, long))),
     nh2,
@@ -100,13 +101,17 @@ function angle(y: v128, x: v128): v128 {
   return v128.bitselect(f32x4.sub(f32x4.splat(3.1415926536), a), a, f32x4.lt(x, ZERO));
 }
 
+/** Bytes of a light. */
+const LIGHT: usize = 64;
+
 /**
- * Adds a source's spill and air to rows of a region, and what surfaces mirror of it where `shine` is not 0. `width` is at least 4. `params`: ray at the first pixel's middle
- * (3), ray step to the right (3), ray step down (3), source place from the eye (3), spill candela, air candela over
- * 4 pi, squared radius, radius, where it faces (3), 1 where it shines evenly, its focus and its cut-off. Planes begin at the region's first
- * pixel; `from` and `to` count its rows. `occluders`: what casts shadows, or 0.
+ * Adds the spill and air of sources to rows of a region, and what surfaces mirror of them where `shine` is not 0. `width` is
+ * at least 4. `rays`: ray at the first pixel's middle (3), ray step to the right (3), ray step down (3). A light of `lights` is
+ * 16 floats: place from the eye (3), spill candela, air candela over 4 pi, squared radius, radius, where it faces (3), 1 where it
+ * shines evenly, its focus, its cut-off, 1 where it faces anywhere, two unused. Planes begin at the region's first pixel; `from` and
+ * `to` count its rows. `occluders`: what casts shadows, or 0. `scratch` has room for a tile and a list of all that casts shadows.
  */
-export function addPointLight(
+export function addPointLights(
   spill: usize,
   air: usize,
   shine: usize,
@@ -118,139 +123,227 @@ export function addPointLight(
   land: usize,
   sheenPlane: usize,
   alphaPlane: usize,
-  params: usize,
+  rays: usize,
+  lights: usize,
+  count: i32,
   occluders: usize,
+  scratch: usize,
   width: i32,
   from: i32,
   to: i32,
 ): void {
-  const stepX = v128.load32_splat(params + 12);
-  const stepY = v128.load32_splat(params + 16);
-  const stepZ = v128.load32_splat(params + 20);
-  const px = v128.load32_splat(params + 36);
-  const py = v128.load32_splat(params + 40);
-  const pz = v128.load32_splat(params + 44);
-  const spillCandela = v128.load32_splat(params + 48);
-  const airScale = v128.load32_splat(params + 52);
-  const soft = v128.load32_splat(params + 56);
-  const radius = load<f32>(params + 60);
-  const facesX = v128.load32_splat(params + 64);
-  const facesY = v128.load32_splat(params + 68);
-  const facesZ = v128.load32_splat(params + 72);
-  const even = v128.load32_splat(params + 76);
-  const focus = <i32>load<f32>(params + 80);
-  const cutoff = v128.load32_splat(params + 84);
-  const inAir = load<f32>(params + 52) > 0;
+  const near = scratch + TILE_BYTES;
+  for (let top = from; top < to; top += TILE_HEIGHT) {
+    const bottom = min<i32>(to, top + TILE_HEIGHT);
+    for (let left = 0; left < width; left += TILE_WIDTH) {
+      const right = min<i32>(width, left + TILE_WIDTH);
+      const isLand = readyTile(
+        scratch,
+        reachPlane,
+        normalX,
+        normalY,
+        normalZ,
+        land,
+        rays,
+        width,
+        left,
+        right,
+        top,
+        bottom,
+      );
+      if (isLand && occluders != 0) sidesOfTile(occluders, scratch, left, right, top, bottom);
+      for (let k = 0; k < count; k++) {
+        const light = lights + <usize>k * LIGHT;
+        const x = load<f32>(light);
+        const y = load<f32>(light + 4);
+        const z = load<f32>(light + 8);
+        const isShaded =
+          isLand && occluders != 0 && gatherNear(near, occluders, scratch, x, y, z, load<f32>(light + 24));
+        lightTile(
+          spill,
+          air,
+          shine,
+          reachPlane,
+          normalX,
+          normalY,
+          normalZ,
+          unturnedPlane,
+          land,
+          sheenPlane,
+          alphaPlane,
+          rays,
+          light,
+          scratch,
+          isShaded ? occluders : 0,
+          near,
+          isLand,
+          width,
+          left,
+          right,
+          top,
+          bottom,
+        );
+      }
+    }
+  }
+}
 
-  for (let y = from; y < to; y++) {
+/** Adds one light to a tile. `near`: what may cast a shadow on it. */
+function lightTile(
+  spill: usize,
+  air: usize,
+  shine: usize,
+  reachPlane: usize,
+  normalX: usize,
+  normalY: usize,
+  normalZ: usize,
+  unturnedPlane: usize,
+  land: usize,
+  sheenPlane: usize,
+  alphaPlane: usize,
+  rays: usize,
+  light: usize,
+  tile: usize,
+  occluders: usize,
+  near: usize,
+  isLand: bool,
+  width: i32,
+  left: i32,
+  right: i32,
+  top: i32,
+  bottom: i32,
+): void {
+  const stepX = v128.load32_splat(rays + 12);
+  const stepY = v128.load32_splat(rays + 16);
+  const stepZ = v128.load32_splat(rays + 20);
+  const px = v128.load32_splat(light);
+  const py = v128.load32_splat(light + 4);
+  const pz = v128.load32_splat(light + 8);
+  const spillCandela = v128.load32_splat(light + 12);
+  const airScale = v128.load32_splat(light + 16);
+  const soft = v128.load32_splat(light + 20);
+  const radius = load<f32>(light + 24);
+  const facesX = v128.load32_splat(light + 28);
+  const facesY = v128.load32_splat(light + 32);
+  const facesZ = v128.load32_splat(light + 36);
+  const even = v128.load32_splat(light + 40);
+  const focus = <i32>load<f32>(light + 44);
+  const cutoff = v128.load32_splat(light + 48);
+  const isTurned = load<f32>(light + 52) > 0;
+  const inAir = load<f32>(light + 16) > 0;
+  if (!isLand && !inAir) return;
+
+  for (let y = top; y < bottom; y++) {
     const row = <f32>y;
-    const rowX = f32x4.splat(load<f32>(params) + row * load<f32>(params + 24));
-    const rowY = f32x4.splat(load<f32>(params + 4) + row * load<f32>(params + 28));
-    const rowZ = f32x4.splat(load<f32>(params + 8) + row * load<f32>(params + 32));
-    for (let x = 0; x < width; x += 4) {
+    const rowX = f32x4.splat(load<f32>(rays) + row * load<f32>(rays + 24));
+    const rowY = f32x4.splat(load<f32>(rays + 4) + row * load<f32>(rays + 28));
+    const rowZ = f32x4.splat(load<f32>(rays + 8) + row * load<f32>(rays + 32));
+    for (let x = left; x < right; x += 4) {
       // The last group reaches back over pixels that are done; what it adds there is masked out.
       const overlap = x > width - 4 ? x - (width - 4) : 0;
       const start = x - overlap;
       const at = <usize>(y * width + start) << 2;
+      const own = tile + inTile(x - left, y - top);
       const along = f32x4.add(f32x4.splat(<f32>start), LANES);
       const rx = f32x4.add(rowX, f32x4.mul(along, stepX));
       const ry = f32x4.add(rowY, f32x4.mul(along, stepY));
       const rz = f32x4.add(rowZ, f32x4.mul(along, stepZ));
+      const perRay = v128.load(own + PER_RAY);
       const reach = v128.load(reachPlane + at);
-      const lx = f32x4.sub(px, f32x4.mul(rx, reach));
-      const ly = f32x4.sub(py, f32x4.mul(ry, reach));
-      const lz = f32x4.sub(pz, f32x4.mul(rz, reach));
-      const level = f32x4.add(f32x4.mul(lx, lx), f32x4.mul(ly, ly));
-      const d2 = f32x4.add(f32x4.add(level, f32x4.mul(lz, lz)), soft);
-      const facing = f32x4.add(
-        f32x4.add(f32x4.mul(lx, v128.load(normalX + at)), f32x4.mul(ly, v128.load(normalY + at))),
-        f32x4.mul(lz, v128.load(normalZ + at)),
-      );
-      const rayLength = f32x4.sqrt(f32x4.add(f32x4.add(f32x4.mul(rx, rx), f32x4.mul(ry, ry)), f32x4.mul(rz, rz)));
-      const leaving = f32x4.add(
-        f32x4.add(f32x4.mul(lx, facesX), f32x4.mul(ly, facesY)),
-        f32x4.mul(lz, facesZ),
-      );
-      const onLand = v128.load(land + at);
-      const reached = v128.and(
-        f32x4.gt(onLand, ZERO),
-        v128.or(f32x4.gt(even, ZERO), f32x4.lt(leaving, ZERO)),
-      );
       let lit = ZERO;
       let shone = ZERO;
-      if (v128.any_true(reached)) {
-        const turned = f32x4.mul(f32x4.add(f32x4.sqrt(level), facing), INVERSE_PI);
-        const unturned = v128.load(unturnedPlane + at);
-        const distance = f32x4.sqrt(d2);
-        const seenFrom = f32x4.add(
-          f32x4.add(f32x4.mul(rx, v128.load(normalX + at)), f32x4.mul(ry, v128.load(normalY + at))),
-          f32x4.mul(rz, v128.load(normalZ + at)),
+      const onLand = v128.load(land + at);
+      const isOnLand = f32x4.gt(onLand, ZERO);
+      if (v128.any_true(isOnLand)) {
+        const lx = f32x4.sub(px, f32x4.mul(rx, reach));
+        const ly = f32x4.sub(py, f32x4.mul(ry, reach));
+        const lz = f32x4.sub(pz, f32x4.mul(rz, reach));
+        const leaving = f32x4.add(
+          f32x4.add(f32x4.mul(lx, facesX), f32x4.mul(ly, facesY)),
+          f32x4.mul(lz, facesZ),
         );
-        const toEye = f32x4.add(f32x4.add(f32x4.mul(lx, rx), f32x4.mul(ly, ry)), f32x4.mul(lz, rz));
-        const nl = f32x4.div(facing, distance);
-        const nv = f32x4.max(GRAZING, f32x4.neg(f32x4.div(seenFrom, rayLength)));
-        const half = halfLength(f32x4.neg(f32x4.div(toEye, f32x4.mul(rayLength, distance))));
-        const known = v128.and(
-          f32x4.add(nl, ownSheen(f32x4.max(ZERO, nl), nv, half)),
-          f32x4.gt(facing, ZERO),
-        );
-        const cosine = f32x4.add(
-          f32x4.mul(known, f32x4.sub(ONE, unturned)),
-          f32x4.div(f32x4.mul(f32x4.pmax(ZERO, turned), unturned), distance),
-        );
-        let ahead = f32x4.max(ZERO, f32x4.neg(f32x4.div(leaving, distance)));
-        for (let k = 0; k < focus; k++) ahead = f32x4.mul(ahead, ahead);
-        const under = f32x4.add(
-          f32x4.mul(f32x4.add(cutoff, f32x4.div(lz, distance)), PER_CUTOFF),
-          f32x4.splat(0.5),
-        );
-        const sent = f32x4.add(even, f32x4.mul(ahead, f32x4.min(ONE, f32x4.max(ZERO, under))));
-        const reaching = f32x4.div(f32x4.mul(f32x4.mul(onLand, spillCandela), sent), d2);
-        lit = f32x4.mul(reaching, cosine);
-        if (shine != 0) {
-          const sheen = v128.load(sheenPlane + at);
-          lit = f32x4.mul(lit, f32x4.sub(ONE, sheen));
-          if (v128.any_true(f32x4.gt(sheen, ZERO))) {
-            const seenSize = f32x4.div(f32x4.splat(radius), distance);
-            const alpha = v128.load(alphaPlane + at);
-            const mirrored = mirrorShine(f32x4.max(ZERO, nl), nv, half, alpha, seenSize);
-            shone = v128.and(
-              f32x4.mul(f32x4.mul(f32x4.mul(reaching, sheen), INVERSE_PI), mirrored),
-              f32x4.gt(facing, ZERO),
+        const reached = v128.and(isOnLand, v128.or(f32x4.gt(even, ZERO), f32x4.lt(leaving, ZERO)));
+        if (v128.any_true(reached)) {
+          const level = f32x4.add(f32x4.mul(lx, lx), f32x4.mul(ly, ly));
+          const d2 = f32x4.add(f32x4.add(level, f32x4.mul(lz, lz)), soft);
+          const per2 = f32x4.div(ONE, d2);
+          const perDistance = f32x4.sqrt(per2);
+          const facing = f32x4.add(
+            f32x4.add(f32x4.mul(lx, v128.load(normalX + at)), f32x4.mul(ly, v128.load(normalY + at))),
+            f32x4.mul(lz, v128.load(normalZ + at)),
+          );
+          const isBefore = f32x4.gt(facing, ZERO);
+          const unturned = v128.load(unturnedPlane + at);
+          const nl = f32x4.pmax(ZERO, f32x4.mul(facing, perDistance));
+          const nv = v128.load(own + SEEN);
+          let cosine = ZERO;
+          let half = ZERO;
+          if (v128.any_true(isBefore)) {
+            const toEye = f32x4.add(f32x4.add(f32x4.mul(lx, rx), f32x4.mul(ly, ry)), f32x4.mul(lz, rz));
+            half = halfLength(f32x4.neg(f32x4.mul(toEye, f32x4.mul(perRay, perDistance))));
+            const known = v128.and(f32x4.add(nl, ownSheen(nl, nv, half)), isBefore);
+            cosine = f32x4.mul(known, f32x4.sub(ONE, unturned));
+          }
+          if (v128.any_true(f32x4.gt(unturned, ZERO))) {
+            const turned = f32x4.mul(f32x4.add(f32x4.sqrt(level), facing), INVERSE_PI);
+            const mean = f32x4.mul(f32x4.mul(f32x4.pmax(ZERO, turned), unturned), perDistance);
+            cosine = f32x4.add(cosine, mean);
+          }
+          let reaching = f32x4.mul(f32x4.mul(onLand, spillCandela), per2);
+          if (isTurned) {
+            let ahead = f32x4.pmax(ZERO, f32x4.neg(f32x4.mul(leaving, perDistance)));
+            for (let k = 0; k < focus; k++) ahead = f32x4.mul(ahead, ahead);
+            const under = f32x4.add(
+              f32x4.mul(f32x4.add(cutoff, f32x4.mul(lz, perDistance)), PER_CUTOFF),
+              HALF,
             );
+            const sent = f32x4.mul(ahead, f32x4.pmin(ONE, f32x4.pmax(ZERO, under)));
+            reaching = f32x4.mul(reaching, f32x4.add(even, sent));
+          }
+          lit = f32x4.mul(reaching, cosine);
+          if (shine != 0) {
+            const sheen = v128.load(sheenPlane + at);
+            lit = f32x4.mul(lit, f32x4.sub(ONE, sheen));
+            if (v128.any_true(v128.and(isBefore, f32x4.gt(sheen, ZERO)))) {
+              const seenSize = f32x4.mul(f32x4.splat(radius), perDistance);
+              const mirrored = mirrorShine(nl, nv, half, v128.load(alphaPlane + at), seenSize);
+              const sent = f32x4.mul(f32x4.mul(f32x4.mul(reaching, sheen), INVERSE_PI), mirrored);
+              shone = v128.and(sent, isBefore);
+            }
+          }
+          if (occluders != 0 && v128.any_true(v128.or(f32x4.gt(lit, ZERO), f32x4.gt(shone, ZERO)))) {
+            const seenX = f32x4.mul(rx, reach);
+            const seenY = f32x4.mul(ry, reach);
+            const seenZ = f32x4.mul(rz, reach);
+            const seen = seenPast(occluders, near, seenX, seenY, seenZ, lx, ly, lz, radius);
+            lit = f32x4.mul(lit, seen);
+            shone = f32x4.mul(shone, seen);
           }
         }
-        if (occluders != 0 && v128.any_true(v128.or(f32x4.gt(lit, ZERO), f32x4.gt(shone, ZERO)))) {
-          const seenX = f32x4.mul(rx, reach);
-          const seenY = f32x4.mul(ry, reach);
-          const seenZ = f32x4.mul(rz, reach);
-          const seen = seenPast(occluders, seenX, seenY, seenZ, lx, ly, lz, radius);
-          lit = f32x4.mul(lit, seen);
-          shone = f32x4.mul(shone, seen);
-        }
-      }
-
-      let scattered = ZERO;
-      if (inAir) {
-        const t0 = f32x4.div(
-          f32x4.add(f32x4.add(f32x4.mul(px, rx), f32x4.mul(py, ry)), f32x4.mul(pz, rz)),
-          rayLength,
-        );
-        const cx = f32x4.sub(f32x4.mul(py, rz), f32x4.mul(pz, ry));
-        const cy = f32x4.sub(f32x4.mul(pz, rx), f32x4.mul(px, rz));
-        const cz = f32x4.sub(f32x4.mul(px, ry), f32x4.mul(py, rx));
-        const across = f32x4.add(f32x4.add(f32x4.mul(cx, cx), f32x4.mul(cy, cy)), f32x4.mul(cz, cz));
-        const h2 = f32x4.add(f32x4.div(across, f32x4.mul(rayLength, rayLength)), soft);
-        const h = f32x4.sqrt(h2);
-        const T = f32x4.mul(reach, rayLength);
-        const seen = angle(f32x4.mul(T, h), f32x4.sub(h2, f32x4.mul(t0, f32x4.sub(T, t0))));
-        scattered = f32x4.mul(f32x4.div(airScale, h), seen);
       }
 
       const fresh = i32x4.ge_s(i32x4(0, 1, 2, 3), i32x4.splat(overlap));
-      v128.store(spill + at, f32x4.add(v128.load(spill + at), v128.and(lit, fresh)));
-      if (shine != 0) v128.store(shine + at, f32x4.add(v128.load(shine + at), v128.and(shone, fresh)));
-      if (inAir) v128.store(air + at, f32x4.add(v128.load(air + at), v128.and(scattered, fresh)));
+      if (v128.any_true(lit)) {
+        v128.store(spill + at, f32x4.add(v128.load(spill + at), v128.and(lit, fresh)));
+      }
+      if (v128.any_true(shone)) {
+        v128.store(shine + at, f32x4.add(v128.load(shine + at), v128.and(shone, fresh)));
+      }
+      if (!inAir) continue;
+      const t0 = f32x4.mul(
+        f32x4.add(f32x4.add(f32x4.mul(px, rx), f32x4.mul(py, ry)), f32x4.mul(pz, rz)),
+        perRay,
+      );
+      const cx = f32x4.sub(f32x4.mul(py, rz), f32x4.mul(pz, ry));
+      const cy = f32x4.sub(f32x4.mul(pz, rx), f32x4.mul(px, rz));
+      const cz = f32x4.sub(f32x4.mul(px, ry), f32x4.mul(py, rx));
+      const across = f32x4.add(f32x4.add(f32x4.mul(cx, cx), f32x4.mul(cy, cy)), f32x4.mul(cz, cz));
+      const h2 = f32x4.add(f32x4.mul(across, f32x4.mul(perRay, perRay)), soft);
+      const h = f32x4.sqrt(h2);
+      const T = f32x4.div(reach, perRay);
+      const seen = angle(f32x4.mul(T, h), f32x4.sub(h2, f32x4.mul(t0, f32x4.sub(T, t0))));
+      const scattered = f32x4.mul(f32x4.div(airScale, h), seen);
+      v128.store(air + at, f32x4.add(v128.load(air + at), v128.and(scattered, fresh)));
     }
   }
 }

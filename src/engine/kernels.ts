@@ -24,7 +24,7 @@ import type {
 /** What `kernels/` exports. All arguments are numbers: byte offsets into the shared memory, and counts. */
 interface KernelExports {
   mixRows: (...args: number[]) => void;
-  addPointLight: (...args: number[]) => void;
+  addPointLights: (...args: number[]) => void;
   addBeamAir: (...args: number[]) => void;
   nightBase: (...args: number[]) => void;
 }
@@ -50,13 +50,13 @@ export interface Kernels {
     first: number,
     count: number,
   ) => void;
-  addPointLight: (
+  addPointLights: (
     out: LayerRefs,
     relief: ReliefRefs,
     camera: Camera,
     region: Region,
     rows: Rows,
-    light: PointLight,
+    lights: readonly PointLight[],
     /** Must fit, as `fitsOccluders` says. */
     occluders: OccluderRefs,
   ) => void;
@@ -65,14 +65,21 @@ export interface Kernels {
 /** Bytes of the scratch for tables and parameters; what casts shadows lies behind them. */
 const TABLES = 65536;
 
+/** Bytes for a tile and a list of what casts shadows on it: a word each, of which none takes less than 16 bytes of the block. */
+const TILE_BYTES = 20480 + OCCLUDER_BYTES / 4;
+
 /** Bytes of shared memory that one worker's kernels need. */
-export const KERNEL_SCRATCH = TABLES + OCCLUDER_BYTES;
+export const KERNEL_SCRATCH = TABLES + OCCLUDER_BYTES + TILE_BYTES;
 
 /* Layout of the tables: display codes, parameters, four pixels, then a row of LAYER_BYTES a layer. */
 const PARAMS = DISPLAY_CODE_STEPS;
 const PIXELS = PARAMS + 256;
 const LAYERS = PIXELS + 64;
 const LAYER_BYTES = 72;
+
+/** Floats of a light, and how many find room where else the layers lie. */
+const LIGHT = 16;
+const MOST_LIGHTS = Math.floor((TABLES - LAYERS) / (4 * LIGHT));
 
 /** Binds a compiled module to a memory. `scratch` is a block of KERNEL_SCRATCH bytes that is this worker's alone. */
 export function createKernels(
@@ -161,53 +168,69 @@ export function createKernels(
         count,
       );
     },
-    addPointLight(out, relief, camera, region, rows, light, occluders) {
-      const sight = sightOf(camera, region, light);
-      params.set([
-        ...sight,
-        light.spillCandela,
-        light.focus === undefined ? light.airCandela / (4 * Math.PI) : 0,
-        light.radius * light.radius,
-        light.radius,
-        ...(light.facing ?? [0, 0, 0]),
-        light.facing ? (light.even ?? 0) : 1,
-        light.focus ?? 0,
-        light.cutoff ?? NO_CUTOFF,
-      ]);
-      const block = writeOccluders(memory, scratch + TABLES, occluders, camera, light);
-      exports.addPointLight(
-        out.spill,
-        out.air,
-        out.shine ?? 0,
-        relief.reach,
-        relief.normalX,
-        relief.normalY,
-        relief.normalZ,
-        relief.unturned,
-        relief.land,
-        relief.sheen,
-        relief.alpha,
-        scratch + PARAMS,
-        block,
-        region.width,
-        rows.from,
-        rows.to,
-      );
-      const { facing, focus, airCandela, radius, cutoff = NO_CUTOFF } = light;
-      if (focus === undefined || !facing || airCandela === 0) return;
-      const { weight, narrow, least } = beamShape(airCandela, focus);
-      params.set([...sight, ...facing, weight, narrow, radius * radius, focus, cutoff, least]);
-      exports.addBeamAir(out.air, relief.reach, scratch + PARAMS, region.width, rows.from, rows.to);
+    addPointLights(out, relief, camera, region, rows, lights, occluders) {
+      const rays = raysOf(camera, region);
+      const block = writeOccluders(memory, scratch + TABLES, occluders, camera);
+      const room = new Float32Array(memory.buffer, scratch + LAYERS, MOST_LIGHTS * LIGHT);
+      for (let first = 0; first < lights.length; first += MOST_LIGHTS) {
+        const some = lights.slice(first, first + MOST_LIGHTS);
+        params.set(rays);
+        some.forEach((light, k) => room.set(lightFloats(light, camera), k * LIGHT));
+        exports.addPointLights(
+          out.spill,
+          out.air,
+          out.shine ?? 0,
+          relief.reach,
+          relief.normalX,
+          relief.normalY,
+          relief.normalZ,
+          relief.unturned,
+          relief.land,
+          relief.sheen,
+          relief.alpha,
+          scratch + PARAMS,
+          scratch + LAYERS,
+          some.length,
+          block,
+          scratch + TABLES + OCCLUDER_BYTES,
+          region.width,
+          rows.from,
+          rows.to,
+        );
+      }
+      for (const light of lights) {
+        const { facing, focus, airCandela, radius, cutoff = NO_CUTOFF } = light;
+        if (focus === undefined || !facing || airCandela === 0) continue;
+        const { weight, narrow, least } = beamShape(airCandela, focus);
+        const beam = [...facing, weight, narrow, radius * radius, focus, cutoff, least];
+        params.set([...rays, ...fromEye(light, camera), ...beam]);
+        exports.addBeamAir(out.air, relief.reach, scratch + PARAMS, region.width, rows.from, rows.to);
+      }
     },
   };
 }
 
-/** View rays at a region's first pixel and from pixel to pixel, and a light's place from the eye. */
-function sightOf(
-  { corner, across, down, eyeHeight }: Camera,
-  region: Region,
-  { place }: PointLight,
-): number[] {
+/** A light as `kernels/point-light.ts` reads it. */
+function lightFloats(light: PointLight, camera: Camera): number[] {
+  const { spillCandela, airCandela, radius, facing, even = 0, focus, cutoff = NO_CUTOFF } = light;
+  return [
+    ...fromEye(light, camera),
+    spillCandela,
+    focus === undefined ? airCandela / (4 * Math.PI) : 0,
+    radius * radius,
+    radius,
+    ...(facing ?? [0, 0, 0]),
+    facing ? even : 1,
+    focus ?? 0,
+    cutoff,
+    facing ? 1 : 0,
+  ];
+}
+
+const fromEye = ({ place: [x, y, z] }: PointLight, { eyeHeight }: Camera) => [x, y, z - eyeHeight];
+
+/** View rays at a region's first pixel and from pixel to pixel. */
+function raysOf({ corner, across, down }: Camera, region: Region): number[] {
   const u = (region.left + 0.5) / region.fullWidth;
   const v = (region.top + 0.5) / region.fullHeight;
   const axes = [0, 1, 2] as const;
@@ -215,8 +238,5 @@ function sightOf(
     ...axes.map((c) => corner[c] + u * across[c] + v * down[c]),
     ...axes.map((c) => across[c] / region.fullWidth),
     ...axes.map((c) => down[c] / region.fullHeight),
-    place[0],
-    place[1],
-    place[2] - eyeHeight,
   ];
 }

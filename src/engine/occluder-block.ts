@@ -1,6 +1,5 @@
 import type { Camera } from '@/core/plan/camera';
-import type { PointLight } from '@/core/spill/point-light';
-import { OWN, readyWall, seeing } from '@/core/spill/occlusion';
+import { seeing, wallLine } from '@/core/spill/occlusion';
 import type { OccluderRefs, PlaneRef, SeenCoverageRefs } from './task';
 
 /** Bytes that the block may take. */
@@ -8,7 +7,8 @@ export const OCCLUDER_BYTES = 65536;
 
 /* Floats of the parts of a block, as `kernels/occlusion.ts` reads them. */
 const HEAD = 16;
-const WALL = 8;
+const WALL = 12;
+const WALL_END = 7;
 const DECK = 4;
 const CORNER = 8;
 const STANDEE = 12;
@@ -20,28 +20,27 @@ export function fitsOccluders({ walls, decks, standees, ends }: OccluderRefs): b
   return 4 * (HEAD + WALL * walls.length + corners + coverages) <= OCCLUDER_BYTES;
 }
 
-/** Lays out what casts shadows from one light. Returns the block's place, or 0 where nothing does. */
+/** Lays out what casts shadows. Returns the block's place, or 0 where nothing does. */
 export function writeOccluders(
   memory: WebAssembly.Memory,
   block: PlaneRef,
   { walls, decks, standees, ends }: OccluderRefs,
   camera: Camera,
-  light: PointLight,
 ): PlaneRef {
-  const before = standees.filter(({ ahead }) => Math.abs(ahead - light.place[1]) > OWN);
-  if (walls.length + decks.length + before.length === 0) return 0;
+  if (walls.length + decks.length + standees.length === 0) return 0;
   const floats = new Float32Array(memory.buffer, block, OCCLUDER_BYTES / 4);
   const words = new Uint32Array(memory.buffer, block, OCCLUDER_BYTES / 4);
   const { eyeHeight } = camera;
   const { depth, u, v, u0, v0 } = seeing(camera);
-  words.set([walls.length, decks.length, before.length, 0]);
+  words.set([walls.length, decks.length, standees.length, 0]);
   floats.set([...depth, ...u, ...v, u0, v0, camera.aspect], 4);
   let at = HEAD;
   const endings: { ending: string; slot: number }[] = [];
   for (const wall of walls) {
-    const { ax, ay, ex, ey, length, height, side } = readyWall(wall, light.place);
-    floats.set([ax, ay, ex, ey, length, height - eyeHeight, side, 0], at);
-    if (wall.until !== undefined) endings.push({ ending: wall.until, slot: at + WALL - 1 });
+    const { ax, ay, ex, ey, length, height } = wallLine(wall);
+    floats.set([ax, ay, ex, ey, length, height - eyeHeight], at);
+    words[at + WALL_END] = 0;
+    if (wall.until !== undefined) endings.push({ ending: wall.until, slot: at + WALL_END });
     at += WALL;
   }
   for (const { height, corners } of decks) {
@@ -61,7 +60,7 @@ export function writeOccluders(
     words.set([width, height, levels], at + 5);
     at += STANDEE;
   };
-  for (const standee of before) writeCoverage(standee, standee.ahead);
+  for (const standee of standees) writeCoverage(standee, standee.ahead);
   for (const [ending, coverage] of Object.entries(ends)) {
     for (const { slot } of endings.filter((one) => one.ending === ending)) words[slot] = 4 * at;
     writeCoverage(coverage, 0);

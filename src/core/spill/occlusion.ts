@@ -46,15 +46,20 @@ export const ENDS = 0.04;
 /** A place this near to a wall's plane lies on it, metres: less than ENDS, or light would leak along its foot. */
 export const ON_WALL = 0.0005;
 /** A lamp this near to a standee's plane hangs on it, metres. */
-export const OWN = 0.25;
+const OWN = 0.25;
 /** Least half width of a shadow's edge, metres. */
 export const SHARPEST = 1e-4;
 
-/** A wall's piece with what does not change from pixel to pixel. `side`: on which side of it the light hangs. */
-export const readyWall = ({ ax, ay, bx, by, height }: WallPiece, [lx, ly]: PointLight['place']) => {
+/** A wall's piece as a place, a way along it and a length. */
+export const wallLine = ({ ax, ay, bx, by, height }: WallPiece) => {
   const length = Math.hypot(bx - ax, by - ay);
-  const [ex, ey] = [(bx - ax) / length, (by - ay) / length];
-  return { ax, ay, ex, ey, length, height, side: (lx - ax) * ey - (ly - ay) * ex };
+  return { ax, ay, ex: (bx - ax) / length, ey: (by - ay) / length, length, height };
+};
+
+/** A wall's piece with what does not change from pixel to pixel. `side`: on which side of it the light hangs. */
+const readyWall = (wall: WallPiece, [lx, ly]: PointLight['place']) => {
+  const line = wallLine(wall);
+  return { ...line, side: (lx - line.ax) * line.ey - (ly - line.ay) * line.ex };
 };
 
 /** Where world points are seen, as sums of products: u = (x ux + y uy + z uz) / depth - u0, and so for v. */

@@ -56,11 +56,8 @@ export function createLayerTasks({ memory, floats, plateAt, reliefAt, band }: Vi
     const land = reliefAt(refs, count, first);
     const shades = shadesAt(occluders);
     const quick = region.width >= KERNEL_WIDTH && fitsOccluders(occluders) ? kernels : undefined;
-    for (const light of lights) {
-      if (quick) {
-        quick.addPointLight(out, refs, camera, region, rows, light, occluders);
-        continue;
-      }
+    quick?.addPointLights(out, refs, camera, region, rows, lights, occluders);
+    for (const light of quick ? [] : lights) {
       addPointAir(air, land.reach, camera, part, light);
       addBeamAir(air, land.reach, camera, part, light);
       if (!shades) {

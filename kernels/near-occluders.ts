@@ -1,0 +1,92 @@
+/*
+ * Which of the things that cast shadows can stand between a tile of a picture and a light at all. Nothing that casts a
+ * shadow on the tile is ever left out.
+ *
+ * What is near: counts of walls, decks and standees (u32 each), one unused, then where each begins (u32), in this order.
+ */
+
+import { ON_WALL, SIDE, SIDE_LEAST, SIDE_MOST, WALL, WALLS } from './occlusion';
+
+/** Twin of OWN. */
+const OWN: f32 = 0.25;
+/** What rounding may take off a distance, metres: less than ON_WALL. */
+const SLACK: f32 = 0.0002;
+const LIST: usize = 16;
+
+@inline
+function put(near: usize, at: usize, which: usize, place: usize): usize {
+  store<u32>(near + which, load<u32>(near + which) + 1);
+  store<u32>(at, <u32>place);
+  return at + 4;
+}
+
+/** Whether two spans overlap. */
+@inline
+function meet(a: f32, b: f32, least: f32, most: f32): bool {
+  return min<f32>(a, b) <= most && max<f32>(a, b) >= least;
+}
+
+/**
+ * Lists what is near, for a light of some radius at a place from the eye, and notes on which side of each near wall it
+ * hangs. `bounds`: of the tile's land, as `boundTile` finds them. Returns whether anything is near.
+ */
+export function gatherNear(
+  near: usize,
+  occluders: usize,
+  bounds: usize,
+  x: f32,
+  y: f32,
+  z: f32,
+  radius: f32,
+): bool {
+  const reach: f32 = radius + SLACK;
+  const x0 = min<f32>(x, load<f32>(bounds)) - reach;
+  const x1 = max<f32>(x, load<f32>(bounds + 4)) + reach;
+  const y0 = min<f32>(y, load<f32>(bounds + 8)) - reach;
+  const y1 = max<f32>(y, load<f32>(bounds + 12)) + reach;
+  const z0 = min<f32>(z, load<f32>(bounds + 16)) - reach;
+  const z1 = max<f32>(z, load<f32>(bounds + 20)) + reach;
+  memory.fill(near, 0, LIST);
+  let at = near + LIST;
+  let from = occluders + WALLS;
+
+  for (let k = load<u32>(occluders); k > 0; k--, from += WALL) {
+    const ax = load<f32>(from);
+    const ay = load<f32>(from + 4);
+    const ex = load<f32>(from + 8);
+    const ey = load<f32>(from + 12);
+    const length = load<f32>(from + 16);
+    const side = (x - ax) * ey - (y - ay) * ex;
+    const beyond = side < 0 ? load<f32>(from + SIDE_MOST) : -load<f32>(from + SIDE_LEAST);
+    // All of the tile lies on the light's side.
+    if (beyond < ON_WALL - SLACK) continue;
+    if (load<f32>(from + 20) < z0) continue;
+    if (!meet(ax, ax + ex * length, x0, x1) || !meet(ay, ay + ey * length, y0, y1)) continue;
+    store<f32>(from + SIDE, side);
+    at = put(near, at, 0, from);
+  }
+  for (let k = load<u32>(occluders + 4); k > 0; k--) {
+    const deck = from;
+    const height = load<f32>(from);
+    const corners = load<u32>(from + 4);
+    from += 16;
+    let left: f32 = f32.MAX_VALUE;
+    let right: f32 = -f32.MAX_VALUE;
+    let front: f32 = f32.MAX_VALUE;
+    let back: f32 = -f32.MAX_VALUE;
+    for (let c: u32 = 0; c < corners; c++, from += 32) {
+      left = min<f32>(left, load<f32>(from));
+      right = max<f32>(right, load<f32>(from));
+      front = min<f32>(front, load<f32>(from + 4));
+      back = max<f32>(back, load<f32>(from + 4));
+    }
+    if (height < z0 || height > z1) continue;
+    if (meet(left, right, x0, x1) && meet(front, back, y0, y1)) at = put(near, at, 4, deck);
+  }
+  for (let k = load<u32>(occluders + 8); k > 0; k--, from += 48) {
+    const ahead = load<f32>(from);
+    // A lamp that hangs on a standee is not held back by it.
+    if (abs<f32>(ahead - y) > OWN && ahead >= y0 && ahead <= y1) at = put(near, at, 8, from);
+  }
+  return at > near + LIST;
+}
