@@ -155,6 +155,27 @@ test('the day shows for as long as its key or button is held', async ({ page }) 
   await expect(day).toBeHidden();
 });
 
+test('the day stands until the night is made, and words say so', async ({ page, request }) => {
+  const id = await copyOf(request, 'ferry-steps');
+  let letPlateGo!: () => void;
+  const held = new Promise<void>((resolve) => (letPlateGo = resolve));
+  await page.route('**/api/plates/**', async (route) => {
+    await held;
+    await route.continue();
+  });
+  await page.goto(`/scenes/${id}`);
+  const opening = page.getByTestId('opening');
+  await expect(opening).toBeVisible();
+  await expect(page.getByText('Lighting the scene')).toBeVisible();
+  expect(
+    await opening.evaluate((image: HTMLImageElement) => image.decode().then(() => image.naturalWidth)),
+  ).toBeGreaterThan(400);
+  letPlateGo();
+  await pictureReady(page);
+  await expect(opening).toBeHidden();
+  await expect(page.getByText('Lighting the scene')).toBeHidden();
+});
+
 test('a gel is picked off the picture', async ({ page, request }) => {
   const id = await copyOf(request, 'ferry-steps');
   await openEditor(page, id);

@@ -103,6 +103,16 @@ test('queries are checked, and no path is trusted', async ({ request }) => {
   expect((await request.get('/api/luts/..%2f..%2fetc%2fpasswd')).status()).toBe(400);
 });
 
+test('an opening window gets the night that is kept, and the day until one is', async ({ request }) => {
+  const id = await copyOf(request, 'picture-house');
+  const thumbnail = async (of: string) => (await request.get(`/api/scenes/${id}/thumbnail?of=${of}`)).body();
+  const opening = await thumbnail('opening');
+  expect(opening.equals(await thumbnail('day'))).toBe(true);
+  const night = await thumbnail('night');
+  expect(opening.equals(night)).toBe(false);
+  expect((await thumbnail('opening')).equals(night)).toBe(true);
+});
+
 test('a stale base gets 409 with the newest revision, and changes nothing', async ({ request }) => {
   const id = await copyOf(request, 'ferry-steps');
   const save = (base: number, value: number) =>

@@ -70,7 +70,7 @@ export const regionRequest = object({
   )
   .test('small', 'the region is too large', (r) => r.width * r.height <= LIMITS.regionPixels);
 
-/** Query of a thumbnail: the day, the night, a nocturne of ours or one that was kept. */
+/** Query of a thumbnail: the day, the night, what an opening window shows, a nocturne of ours or one that was kept. */
 export const thumbnailRequest = object({
   of: string()
     .matches(/^[\w-]{1,40}$/)

@@ -39,23 +39,38 @@ async function nightJpeg(renderer: Renderer, scene: Scene, scale: number): Promi
   return encodePicture(rgb, size, { format: 'jpeg', quality: THUMBNAIL.quality }).toBuffer();
 }
 
+const keptAt = (dataDir: string, name: string) => join(dataDir, 'thumbnails', `${name}.jpg`);
+
+const kept = (path: string): Promise<Uint8Array | undefined> => readFile(path).catch(() => undefined);
+
+const nightName = ({ id, revision }: OpenScene) => `${id}-${revision}`;
+
 /** A small JPEG of a scene's plate or of its night as it is now, kept under its revision. */
 export async function sceneThumbnail(
   dataDir: string,
   plates: PlateReader,
   renderer: Renderer,
-  { id, scene, revision }: OpenScene,
+  open: OpenScene,
   of: 'day' | 'night',
 ): Promise<Uint8Array> {
+  const { scene } = open;
   const framed = Object.values(scene.frame).join('_');
-  const name = of === 'day' ? `${scene.plate.asset}-${framed}` : `${id}-${revision}`;
-  const kept = join(dataDir, 'thumbnails', `${name}.jpg`);
-  const found = await readFile(kept).catch(() => undefined);
+  const path = keptAt(dataDir, of === 'day' ? `${scene.plate.asset}-${framed}` : nightName(open));
+  const found = await kept(path);
   if (found) return found;
   const data = await (of === 'day' ? dayJpeg(plates, scene) : nightJpeg(renderer, scene, THUMBNAIL.scale));
-  await keepCopy(kept, data);
+  await keepCopy(path, data);
   return data;
 }
+
+/** What a window shows until its own first frame is there: the night if it is kept already, else the day. */
+export const openingThumbnail = async (
+  dataDir: string,
+  plates: PlateReader,
+  renderer: Renderer,
+  open: OpenScene,
+): Promise<Uint8Array> =>
+  (await kept(keptAt(dataDir, nightName(open)))) ?? sceneThumbnail(dataDir, plates, renderer, open, 'day');
 
 /** A small JPEG of a scene in another night. */
 export function nocturneThumbnail(
@@ -73,16 +88,17 @@ export async function entryThumbnail(
   scene: Scene,
   entryId: string,
 ): Promise<Uint8Array> {
-  const kept = join(dataDir, 'thumbnails', `entry-${entryId}.jpg`);
-  const found = await readFile(kept).catch(() => undefined);
+  const path = keptAt(dataDir, `entry-${entryId}`);
+  const found = await kept(path);
   if (found) return found;
   const data = await nightJpeg(renderer, scene, THUMBNAIL.entryScale);
-  await keepCopy(kept, data);
+  await keepCopy(path, data);
   return data;
 }
 
-/** A thumbnail as an answer; its address names what it shows, so it may be kept for ever. */
-export function jpegResponse(data: Uint8Array): Response {
-  const headers = { 'content-type': 'image/jpeg', 'cache-control': 'private, max-age=31536000, immutable' };
+/** A thumbnail as an answer; if its address names what it shows, it may be kept for ever. */
+export function jpegResponse(data: Uint8Array, lasts = true): Response {
+  const cached = lasts ? 'private, max-age=31536000, immutable' : 'no-store';
+  const headers = { 'content-type': 'image/jpeg', 'cache-control': cached };
   return new Response(new Uint8Array(data), { headers });
 }

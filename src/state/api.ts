@@ -175,4 +175,6 @@ export const api = {
   /** `of`: the day, the night as it is, or a nocturne's id. `version` keeps older pictures out of the browser's memory. */
   thumbnail: (sceneId: string, of: string, version: number | string) =>
     `/api/scenes/${sceneId}/thumbnail?of=${of}&v=${version}`,
+  /** What to show until a window's own first frame is there. */
+  opening: (sceneId: string) => `/api/scenes/${sceneId}/thumbnail?of=opening`,
 };

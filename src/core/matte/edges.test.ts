@@ -16,6 +16,9 @@ const noise = (i: number) => {
   return x - Math.floor(x);
 };
 
+const largest = (a: Float32Array, b: Float32Array) =>
+  a.reduce((most, value, i) => Math.max(most, Math.abs(value - (b[i] ?? 0))), 0);
+
 describe('flattenOutline', () => {
   const circle = (k: number): OutlinePoint[] =>
     [0, 1, 2, 3].map((quarter) => {
@@ -270,6 +273,31 @@ describe('refining', () => {
     followEdge(refined, lines, { width, height }, plate, wholeRegion(width, height));
     expect(error(refined)).toBeLessThan(0.5 * error(hard));
     refined.forEach((value) => expect(value >= 0 && value <= 1).toBe(true));
+  });
+
+  it('filters only near edges, band by band, as if it were all', () => {
+    const [wide, high] = [240, 100];
+    const inside = (i: number) => Math.hypot((i % wide) - 70, Math.floor(i / wide) - 40) < 20 + 4 * noise(i);
+    const coverage = Float32Array.from({ length: wide * high }, (_, i) => (inside(i) ? 1 : 0));
+    const tone = (share: number) => coverage.map((value, i) => 0.2 + share * value + 0.02 * noise(7 * i));
+    const guide = { width: wide, height: high, r: tone(0.5), g: tone(0.3), b: tone(0.1) };
+    const lines = () => {
+      const [r, g, b, offset] = [0, 1, 2, 3].map(() => new Float32Array(wide * high).fill(9));
+      return { r, g, b, offset };
+    };
+    const [whole, banded, all] = [lines(), lines(), lines()];
+    findEdge(whole, guide, coverage, 3 / wide);
+    for (let from = 0; from < high; from += 13)
+      findEdge(banded, guide, coverage, 3 / wide, { from, to: Math.min(high, from + 13) });
+    const root = (plane: Float32Array) => plane.map(Math.sqrt);
+    const seen = { ...guide, r: root(guide.r), g: root(guide.g), b: root(guide.b) };
+    colorGuidedFilter(all, seen, coverage, 3, 1e-4);
+    for (const name of ['r', 'g', 'b', 'offset'] as const) {
+      expect(largest(whole[name], all[name])).toBeLessThan(1e-3);
+      expect(largest(banded[name], whole[name])).toBeLessThan(1e-3);
+    }
+    expect(whole.r[40 * wide + 200]).toBe(0);
+    expect(largest(all.r, planes())).toBeGreaterThan(0.5);
   });
 
   it('works on a copy that shows its window, no larger than the plate', () => {

@@ -56,6 +56,25 @@ describe('roundTilts', () => {
     expect(post.up.every((value) => Math.abs(value) < 0.05)).toBe(true);
   });
 
+  it('is the same wherever in however large a picture it stands, and nothing where nothing does', () => {
+    const disc = (width: number, height: number, cx: number, cy: number) =>
+      roundTilts(
+        Float32Array.from({ length: width * height }, (_, i) =>
+          Math.hypot((i % width) - cx, Math.floor(i / width) - cy) < 9 ? 1 : 0,
+        ),
+        width,
+        height,
+      );
+    const [near, far] = [disc(40, 40, 20, 20), disc(150, 90, 120, 30)];
+    for (let y = -10; y <= 10; y++)
+      for (let x = -10; x <= 10; x++) {
+        const [a, b] = [(20 + y) * 40 + 20 + x, (30 + y) * 150 + 120 + x];
+        expect(far.right[b]).toBeCloseTo(near.right[a], 5);
+        expect(far.up[b]).toBeCloseTo(near.up[a], 5);
+      }
+    expect(roundTilts(new Float32Array(COUNT), WIDTH, HEIGHT).right.some((value) => value !== 0)).toBe(false);
+  });
+
   it('never tilts by more than a whole', () => {
     const blob = roundTilts(
       plane((x, y) => (Math.hypot(x - 45, y - 30) < 18 + 5 * Math.sin(x) ? 1 : 0)),

@@ -12,7 +12,9 @@ import { FrameMarks } from './frame-marks';
 import { FixtureTag } from './fixture-tag';
 import { MatteMarks } from './matte-marks';
 import { OverviewMap } from './overview-map';
+import { api } from '@/state/api';
 import { buildUpSays } from '@/state/build-up';
+import { ServedImage } from '../controls/served-image';
 import { pickColor } from './pick-color';
 import { PlanMarks } from './plan-marks';
 import { PlanProbe } from './plan-probe';
@@ -38,6 +40,7 @@ const FEW = 8;
 /** The picture, and the marks of the open step on it. */
 export function Picture() {
   const session = useSession();
+  const id = useScene((state) => state.id);
   const scene = useScene((state) => state.scene);
   const run = useScene((state) => state.run);
   const {
@@ -138,6 +141,7 @@ export function Picture() {
     >
       <div className={classes.pane} style={at(0)}>
         <div className={classes.framed} style={framedAt}>
+          <ServedImage className={classes.opening} src={api.opening(id)} alt="" data-testid="opening" />
           <div className={classes.plate} style={plateAt}>
             <canvas ref={night} className={classes.canvas} data-testid="night" />
             <canvas ref={coarse} className={classes.canvas} aria-hidden />
@@ -205,6 +209,13 @@ export function Picture() {
       {step === 'plan' && pointer && !probing && <PlanProbe at={pointer} />}
       {popUp && step === 'plan' && <PopUpView day={dayCanvas} />}
       {look.zoom !== 'fit' && <OverviewMap part={visiblePart(pane, place)} />}
+      {!day && (
+        <div className={classes.lighting}>
+          <span className={classes.says} role="status">
+            Lighting the scene
+          </span>
+        </div>
+      )}
       {day && <span className={classes.says}>Day</span>}
       {!day && buildUp !== undefined && (
         <span className={classes.says} role="status">
