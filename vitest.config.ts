@@ -6,6 +6,8 @@ export default defineConfig({
   test: {
     include: ['src/**/*.test.ts', 'scripts/**/*.test.ts'],
     setupFiles: ['./test/properties.ts'],
-    testTimeout: 30_000,
+    // No module keeps state, so files need no process of their own. The limit is patience, no measure of speed.
+    isolate: false,
+    testTimeout: 120_000,
   },
 });
