@@ -18,10 +18,18 @@ export interface WallPiece {
   /** Normals at A and at B. */
   endA: readonly [x: number, y: number];
   endB: readonly [x: number, y: number];
+  /**
+   * How far behind its face it holds light back, metres. Where normals lean apart, light that grazes a flat piece would end
+   * at its edge while the cosine is not yet 0; so it ends by the cosine alone.
+   */
+  behind: number;
   /** The matte outside of which it is not there. */
   until?: string;
   finish: RippledFinish;
 }
+
+/** Most that a piece holds light back behind its face, metres. */
+const MOST_BEHIND = 0.1;
 
 /** Pieces shorter than this are left out, metres: they have no direction. */
 const SHORTEST = 0.01;
@@ -46,7 +54,7 @@ export function wallPieces(
       const facing = nx * ax + ny * ay > 0 ? -1 : 1;
       const normal = [facing * nx, facing * ny] as const;
       const [normalX, normalY] = normal;
-      const turned = { normalX, normalY, endA: normal, endB: normal };
+      const turned = { normalX, normalY, endA: normal, endB: normal, behind: 0 };
       return [{ ax, ay, bx, by, height, ...turned, until, finish }];
     });
     return pieces
@@ -55,20 +63,26 @@ export function wallPieces(
         endA: meanNormal(pieces[i - 1], piece),
         endB: meanNormal(pieces[i + 1], piece),
       }))
-      .flatMap(bent);
+      .flatMap(bent)
+      .map((piece) => ({ ...piece, behind: Math.min(MOST_BEHIND, (lengthOf(piece) * turnOf(piece)) / 2) }));
   });
 }
 
 /** Radians that a round piece turns in one straight part of it. */
 const PART_TURN = 0.14;
 
+const lengthOf = ({ ax, ay, bx, by }: WallPiece) => Math.hypot(bx - ax, by - ay);
+
+/** The angle between the normals at a piece's ends, radians. */
+const turnOf = ({ endA, endB }: WallPiece) =>
+  Math.acos(Math.min(1, Math.max(-1, endA[0] * endB[0] + endA[1] * endB[1])));
+
 /** A piece whose ends lean apart, as straight parts along a cubic that meets both at right angles (Hermite). */
 function bent(piece: WallPiece): WallPiece[] {
   const { ax, ay, bx, by, endA, endB } = piece;
-  const turn = Math.acos(Math.min(1, Math.max(-1, endA[0] * endB[0] + endA[1] * endB[1])));
-  const parts = Math.ceil(turn / PART_TURN);
+  const parts = Math.ceil(turnOf(piece) / PART_TURN);
   if (parts < 2) return [piece];
-  const length = Math.hypot(bx - ax, by - ay);
+  const length = lengthOf(piece);
   const along = ([nx, ny]: WallPiece['endA']) => {
     const sign = -ny * (bx - ax) + nx * (by - ay) > 0 ? length : -length;
     return [-ny * sign, nx * sign] as const;
@@ -102,8 +116,6 @@ function bent(piece: WallPiece): WallPiece[] {
 
 /** A piece this many times as long as its neighbour is straight to its end, and the neighbour bends into it. */
 const STRAIGHT = 1.5;
-
-const lengthOf = ({ ax, ay, bx, by }: WallPiece) => Math.hypot(bx - ax, by - ay);
 
 /** The normal at a corner between two pieces: the own alone where they meet at an edge. */
 function meanNormal(other: WallPiece | undefined, own: WallPiece): readonly [number, number] {

@@ -50,10 +50,11 @@ const OWN = 0.25;
 /** Least half width of a shadow's edge, metres. */
 export const SHARPEST = 1e-4;
 
-/** A wall's piece as a place, a way along it and a length. */
-export const wallLine = ({ ax, ay, bx, by, height }: WallPiece) => {
+/** A wall's piece as it holds light back: a place, a way along it and a length. */
+export const wallLine = ({ ax, ay, bx, by, height, normalX, normalY, behind }: WallPiece) => {
   const length = Math.hypot(bx - ax, by - ay);
-  return { ax, ay, ex: (bx - ax) / length, ey: (by - ay) / length, length, height };
+  const [ex, ey] = [(bx - ax) / length, (by - ay) / length];
+  return { ax: ax - behind * normalX, ay: ay - behind * normalY, ex, ey, length, height };
 };
 
 /** A wall's piece with what does not change from pixel to pixel. `side`: on which side of it the light hangs. */
