@@ -9,6 +9,7 @@ process.env.SUNDEW_E2E_DATA ??= mkdtempSync(join(tmpdir(), 'sundew-e2e-'));
 export default defineConfig({
   testDir: 'e2e',
   workers: 2,
+  // Limits of patience, no measures of speed: the machine may be busy.
   timeout: 240_000,
   expect: { timeout: 40_000 },
   reporter: [['list']],
@@ -29,6 +30,6 @@ export default defineConfig({
     command: `npm run seed -- e2e && npx next start -H 127.0.0.1 -p ${PORT} --keepAliveTimeout 70000`,
     url: `http://127.0.0.1:${PORT}/api/scenes`,
     env: { SUNDEW_DATA: process.env.SUNDEW_E2E_DATA },
-    timeout: 60_000,
+    timeout: 240_000,
   },
 });

@@ -3,7 +3,6 @@ import { expect, test } from '@playwright/test';
 import { copyOf, openEditor } from './support/editor';
 
 test('axe finds nothing serious on any view', async ({ page, request }) => {
-  test.setTimeout(150_000);
   const check = async (view: string) => {
     const { violations } = await new AxeBuilder({ page }).analyze();
     const serious = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical');

@@ -82,7 +82,6 @@ test('a full disk is told, and saving goes on when there is room', async ({ page
 });
 
 test('a server killed between two changes loses neither', async ({ page }) => {
-  test.setTimeout(90_000);
   const server = await ownServer(4398);
   await server.start();
   await page.goto(`${server.url}/scenes/ferry-steps`);
