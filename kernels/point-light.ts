@@ -108,7 +108,7 @@ const LIGHT: usize = 64;
  * Adds the spill and air of sources to rows of a region, and what surfaces mirror of them where `shine` is not 0. `width` is
  * at least 4. `rays`: ray at the first pixel's middle (3), ray step to the right (3), ray step down (3). A light of `lights` is
  * 16 floats: place from the eye (3), spill candela, air candela over 4 pi, squared radius, radius, where it faces (3), 1 where it
- * shines evenly, its focus, its cut-off, 1 where it faces anywhere, two unused. Planes begin at the region's first pixel; `from` and
+ * shines evenly, its focus, its cut-off, 1 where it faces anywhere, square of the cosine at which its beam ends, one unused. Planes begin at the region's first pixel; `from` and
  * `to` count its rows. `occluders`: what casts shadows, or 0. `scratch` has room for a tile and a list of all that casts shadows.
  */
 export function addPointLights(
@@ -230,6 +230,7 @@ function lightTile(
   const focus = <i32>load<f32>(light + 44);
   const cutoff = v128.load32_splat(light + 48);
   const isTurned = load<f32>(light + 52) > 0;
+  const beam = v128.load32_splat(light + 56);
   const inAir = load<f32>(light + 16) > 0;
   if (!isLand && !inAir) return;
 
@@ -262,10 +263,15 @@ function lightTile(
           f32x4.add(f32x4.mul(lx, facesX), f32x4.mul(ly, facesY)),
           f32x4.mul(lz, facesZ),
         );
-        const reached = v128.and(isOnLand, v128.or(f32x4.gt(even, ZERO), f32x4.lt(leaving, ZERO)));
+        const level = f32x4.add(f32x4.mul(lx, lx), f32x4.mul(ly, ly));
+        const way2 = f32x4.add(level, f32x4.mul(lz, lz));
+        const inBeam = v128.and(
+          f32x4.lt(leaving, ZERO),
+          f32x4.ge(f32x4.mul(leaving, leaving), f32x4.mul(beam, way2)),
+        );
+        const reached = v128.and(isOnLand, v128.or(f32x4.gt(even, ZERO), inBeam));
         if (v128.any_true(reached)) {
-          const level = f32x4.add(f32x4.mul(lx, lx), f32x4.mul(ly, ly));
-          const d2 = f32x4.add(f32x4.add(level, f32x4.mul(lz, lz)), soft);
+          const d2 = f32x4.add(way2, soft);
           const per2 = f32x4.div(ONE, d2);
           const perDistance = f32x4.sqrt(per2);
           const facing = f32x4.add(

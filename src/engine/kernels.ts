@@ -210,6 +210,9 @@ export function createKernels(
   };
 }
 
+/** Share of a beam's greatest intensity under which it has ended: what falls beside it is not looked at. */
+const BEAM_END = 1e-7;
+
 /** A light as `kernels/point-light.ts` reads it. */
 function lightFloats(light: PointLight, camera: Camera): number[] {
   const { spillCandela, airCandela, radius, facing, even = 0, focus, cutoff = NO_CUTOFF } = light;
@@ -224,6 +227,7 @@ function lightFloats(light: PointLight, camera: Camera): number[] {
     focus ?? 0,
     cutoff,
     facing ? 1 : 0,
+    even > 0 ? 0 : BEAM_END ** (2 / 2 ** (focus ?? 0)),
   ];
 }
 
