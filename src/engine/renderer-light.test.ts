@@ -1,0 +1,296 @@
+import { describe, expect, it } from 'vitest';
+import { setCircuit, setNight } from '@/core/scene/commands';
+import { PLAIN_FINISH, PLAIN_GRIP, PLAIN_SURFACE } from '@/core/scene/new-scene';
+import type { Fixture, Scene } from '@/core/scene/schema';
+import type { LightParts } from '@/core/picture/circuit-light';
+import { STREET, streetLamp, streetScene, testCircuit } from '../../test/street';
+import {
+  after,
+  half,
+  largestDifference,
+  luminanceAt,
+  NEVER,
+  placed,
+  SCENE,
+  show,
+  spyRenderer,
+  WHOLE,
+} from '../../test/spy-renderer';
+
+describe('light in the renderer', () => {
+  it('holds a lamp back behind a matte, and its spill inside or outside of one', async () => {
+    const { renderer, tasks } = spyRenderer();
+    const lit = (more: Partial<Fixture>) => ({
+      ...placed({}),
+      places: [],
+      ...(({ fixtures, circuits }) => ({ fixtures, circuits }))(streetScene([streetLamp('l', 0.4, more)])),
+    });
+    const free = await show(renderer, lit({}));
+    const dark = await show(renderer, { ...lit({}), fixtures: [], circuits: [] });
+    const gain = (pixels: Uint8ClampedArray, u: number, v: number) =>
+      (luminanceAt(pixels, u, v) - luminanceAt(dark, u, v)) /
+      (luminanceAt(free, u, v) - luminanceAt(dark, u, v));
+    const hidden = await show(renderer, lit({ behind: 'half' }));
+    expect(gain(hidden, 0.4, 0.35)).toBeLessThan(0.3);
+    expect(gain(hidden, 0.6, 0.8)).toBeCloseTo(1, 1);
+    const inside = await show(renderer, lit({ only: { matte: 'half', outside: false } }));
+    expect(gain(inside, 0.35, 0.8)).toBeCloseTo(1, 1);
+    expect(gain(inside, 0.6, 0.8)).toBeLessThan(0.2);
+    tasks.length = 0;
+    const outside = await show(renderer, lit({ only: { matte: 'half', outside: true } }));
+    expect(gain(outside, 0.35, 0.8)).toBeLessThan(0.2);
+    expect(gain(outside, 0.6, 0.8)).toBeCloseTo(1, 1);
+    expect(gain(outside, 0.4, 0.35)).toBeGreaterThan(0.9);
+    expect(tasks).not.toContain('layer');
+  });
+
+  it('gives the linear light of a circuit alone, whatever burns, in parts that add up', async () => {
+    const { renderer } = spyRenderer();
+    const lamps = [streetLamp('l', 0.3), streetLamp('r', 0.7, { circuit: 'other' })];
+    const circuits = ['street', 'other'].map((id) => testCircuit(id, { muted: id === 'street' }));
+    const scene = { ...streetScene(lamps), circuits };
+    const light = (id: string, parts: Partial<LightParts>, of: Scene = scene) =>
+      renderer.circuit(
+        { scene: of, region: WHOLE },
+        id,
+        { spill: false, air: false, source: false, ...parts },
+        NEVER,
+      );
+    const whole = await light('street', { spill: true, air: true, source: true });
+    const parts = [
+      await light('street', { spill: true }),
+      await light('street', { air: true }),
+      await light('street', { source: true }),
+    ];
+    const ground = Math.floor(0.75 * 160) * 240 + 72;
+    expect(parts[0].r[ground]).toBeGreaterThan(0);
+    whole.r.forEach((value, i) =>
+      expect(value).toBeCloseTo(parts[0].r[i] + parts[1].r[i] + parts[2].r[i], 4),
+    );
+    const other = await light('other', { spill: true });
+    expect(other.r[ground]).toBeLessThan(parts[0].r[ground]);
+    const raised = after(scene, setCircuit('level', 'street', { level: 1 }));
+    const doubled = await light('street', { spill: true }, raised);
+    expect(doubled.g[ground] / parts[0].g[ground]).toBeCloseTo(2, 4);
+  });
+
+  it('throws the shadow of a wall and of a standee, and keeps the sky out of it', async () => {
+    const { renderer } = spyRenderer();
+    const lamp = streetLamp('l', 0.5, { foot: { u: 0.5, v: 0.66 } });
+    const base = { ...streetScene([lamp]), mattes: [half] };
+    const wall = {
+      id: 'w',
+      name: 'Wall',
+      foot: [
+        { u: 0.2, v: 0.72 },
+        { u: 0.8, v: 0.72 },
+      ],
+      height: 1,
+      ...PLAIN_SURFACE,
+    };
+    const standee = {
+      ...{ id: 's', name: 'Half', matte: 'half', foot: { u: 0.25, v: 0.72 } },
+      ...{ roundness: 0, crease: 0, ...PLAIN_FINISH },
+    };
+    const spill = (plan: Partial<Scene['plan']>) =>
+      renderer.circuit(
+        { scene: { ...base, plan: { ...base.plan, ...plan } }, region: WHOLE },
+        'street',
+        { spill: true, air: false, source: false },
+        NEVER,
+      );
+    const at = (light: { g: Float32Array }, u: number, v: number) =>
+      light.g[Math.floor(v * 160) * 240 + Math.floor(u * 240)];
+    const [open, walled, stood] = [
+      await spill({}),
+      await spill({ walls: [wall] }),
+      await spill({ standees: [standee] }),
+    ];
+    expect(at(walled, 0.5, 0.76)).toBeLessThan(0.2 * at(open, 0.5, 0.76));
+    expect(at(walled, 0.5, 0.99)).toBeGreaterThan(0.8 * at(open, 0.5, 0.99));
+    expect(at(stood, 0.4, 0.9)).not.toBeCloseTo(at(open, 0.4, 0.9), 3);
+    for (const light of [open, walled, stood]) expect(at(light, 0.5, 0.1)).toBe(0);
+  });
+
+  /** A scene with a wall, a deck over it, a standee and a lamp of every kind. */
+  function builtScene(finish = PLAIN_SURFACE as Scene['plan']['ground']): Scene {
+    const { crease, ...shine } = finish;
+    const place = (u: number, v: number) => ({ u, v });
+    const wall = {
+      id: 'w',
+      name: 'Wall',
+      foot: [place(0.1, 0.68), place(0.9, 0.66)],
+      height: 2.5,
+      ...finish,
+    };
+    const outline = [place(0.3, 0.3), place(0.6, 0.3), place(0.55, 0.36), place(0.35, 0.36)];
+    const standee = {
+      ...{ id: 's', name: 'Half', matte: 'half', foot: place(0.25, 0.85) },
+      ...{ roundness: 0.6, crease: 0.5 + crease / 2, ...shine },
+    };
+    const square = [place(0.4, 0.5), place(0.5, 0.5), place(0.5, 0.56), place(0.4, 0.56)];
+    const way = [place(0.6, 0.5), place(0.7, 0.52), place(0.75, 0.5)];
+    const base = streetScene([
+      streetLamp('globe', 0.5, { foot: place(0.5, 0.72) }),
+      streetLamp('pane', 0.45, {
+        kind: 'pane',
+        path: square,
+        at: place(0.45, 0.53),
+        foot: place(0.45, 0.67),
+      }),
+      streetLamp('tube', 0.7, {
+        kind: 'tube',
+        path: way,
+        foot: place(0.68, 0.665),
+        size: 0.003,
+        lumens: 400,
+      }),
+      streetLamp('side', 1.4, { kind: 'offstage' }),
+      streetLamp('car', 0.3, {
+        kind: 'headlamps',
+        path: [place(0.28, 0.62), place(0.34, 0.62)],
+        foot: place(0.31, 0.66),
+        aim: place(0.6, 0.9),
+        lumens: 600,
+      }),
+      streetLamp('lantern', 0.2, { kind: 'lantern', bars: 0.8, lumens: 900 }),
+      streetLamp('fire', 0.8, { kind: 'fire', at: place(0.8, 0.66), foot: place(0.8, 0.7), seed: 3 }),
+      streetLamp('strand', 0.5, {
+        kind: 'strand',
+        path: [place(0.2, 0.25), place(0.8, 0.25)],
+        ...{ lumens: 25, count: 12, sag: 0.1, size: 0.003 },
+      }),
+    ]);
+    return {
+      ...base,
+      mattes: [half],
+      plan: {
+        ...base.plan,
+        ground: finish,
+        walls: [wall],
+        decks: [{ ...{ id: 'd', name: 'Awning', outline, height: 2.4 }, ...finish }],
+        standees: [standee],
+        sunShadow: { matte: 'half', lift: 0.5 },
+      },
+      desk: { ...base.desk, sky: -1.5, moon: 0, haze: 1 },
+      circuits: [
+        testCircuit('street', { grip: { dark: 0.2, bright: 0.7, darkShare: 0.3, brightShare: 1.4 } }),
+      ],
+    };
+  }
+
+  it.each([
+    ['whole walls', undefined, PLAIN_SURFACE],
+    ['walls that end at a matte', 'half', PLAIN_SURFACE],
+    ['surfaces that shine', 'half', { sheen: 0.7, roughness: 0.25, crease: 0.3, wet: 'half' }],
+  ])(
+    'casts all shadows, of every kind of light and %s, with kernels as with their twins',
+    async (_, until, finish) => {
+      const built = builtScene(finish);
+      const walls = built.plan.walls.map((wall) => ({ ...wall, until }));
+      const scene = { ...built, plan: { ...built.plan, walls } };
+      const fast = await show(spyRenderer(true).renderer, scene);
+      expect(largestDifference(fast, await show(spyRenderer(false).renderer, scene))).toBeLessThanOrEqual(1);
+      const bare = { ...scene, plan: { ...scene.plan, walls: [], decks: [], standees: [] } };
+      expect(largestDifference(fast, await show(spyRenderer().renderer, bare))).toBeGreaterThan(10);
+    },
+  );
+
+  it('shows a lamp in wet ground only where it is wet, and takes as much off what lights the plate', async () => {
+    const { renderer } = spyRenderer();
+    const base = builtScene();
+    const lit = async (ground: Partial<Scene['plan']['ground']>) => {
+      const plan = { ...base.plan, walls: [], decks: [], standees: [], sunShadow: undefined };
+      // At the eye's own height, its mirror image lies halfway to its foot.
+      const fixtures = [streetLamp('globe', 0.3, { at: { u: 0.3, v: 0.5 }, foot: { u: 0.3, v: 0.56 } })];
+      const scene = { ...base, fixtures, plan: { ...plan, ground: { ...PLAIN_SURFACE, ...ground } } };
+      const spill = { spill: true, air: false, source: false };
+      return (await renderer.circuit({ scene, region: WHOLE }, 'street', spill, NEVER)).g;
+    };
+    const nearest = (u: number) => Math.floor(0.97 * 160) * 240 + Math.floor(u * 240);
+    const [dry, wet, half] = [
+      await lit({}),
+      await lit({ sheen: 1, roughness: 0.05 }),
+      await lit({ sheen: 1, roughness: 0.05, wet: 'half' }),
+    ];
+    // The matte covers the left; far off the mirror's way nothing is left of the light.
+    expect(wet[nearest(0.05)]).toBeLessThan(0.2 * dry[nearest(0.05)]);
+    expect(half[nearest(0.05)]).toBeCloseTo(wet[nearest(0.05)], 5);
+    expect(half[nearest(0.95)]).toBeCloseTo(dry[nearest(0.95)], 5);
+    const image = Math.floor(0.62 * 160) * 240 + Math.floor(0.3 * 240);
+    expect(wet[image]).toBeGreaterThan(2 * dry[image]);
+  });
+
+  it('ends a wall at a matte', async () => {
+    const { renderer } = spyRenderer();
+    const scene = builtScene();
+    const ended = (until?: string): Scene => {
+      const walls = scene.plan.walls.map((wall) => ({ ...wall, until }));
+      return { ...scene, plan: { ...scene.plan, standees: [], decks: [], walls } };
+    };
+    const [whole, halved] = [await renderer.land(ended(), NEVER), await renderer.land(ended('half'), NEVER)];
+    const at = ({ reach, width, height }: typeof whole, u: number) =>
+      reach[Math.floor(0.6 * height) * width + Math.floor(u * width)];
+    expect(at(halved, 0.3)).toBe(at(whole, 0.3));
+    expect(at(halved, 0.7)).not.toBeCloseTo(at(whole, 0.7), 2);
+  });
+
+  it('lets dark parts take less of a circuit than bright ones, without computing its light anew', async () => {
+    const { renderer, tasks } = spyRenderer();
+    const spill = { spill: true, air: false, source: false };
+    const lit = async (grip: Partial<Scene['circuits'][number]['grip']>) => {
+      const circuits = [testCircuit('street', { grip: { ...PLAIN_GRIP, ...grip } })];
+      return (
+        await renderer.circuit({ scene: { ...SCENE, circuits }, region: WHOLE }, 'street', spill, NEVER)
+      ).g;
+    };
+    const plain = await lit({});
+    tasks.length = 0;
+    const held = await lit({ dark: 0, bright: 0.01, darkShare: 1, brightShare: 0.5 });
+    expect(tasks.filter((task) => task === 'layer')).toEqual([]);
+    const i = Math.floor(0.8 * STREET.height) * STREET.width + Math.floor(0.3 * STREET.width);
+    expect(held[i] / plain[i]).toBeCloseTo(0.5, 3);
+    const shares = await renderer.beneath(SCENE, 'street', NEVER);
+    expect(shares.reduce((sum, share) => sum + share, 0)).toBeCloseTo(1, 4);
+    // The paving's own tone is the one on which most of it lands.
+    const most = shares.indexOf(Math.max(...shares)) / shares.length;
+    expect(most).toBeGreaterThan(0.5);
+    expect(most).toBeLessThan(0.68);
+  });
+
+  it('brings up the moon by its own fader, which neither solo nor master dims', async () => {
+    const { renderer } = spyRenderer();
+    const base = after(streetScene([]), setNight('Haze', { haze: 0, hour: 1 }));
+    const moonlit = (level: number, more: Partial<Scene> = {}) =>
+      show(renderer, { ...base, ...more, desk: { ...base.desk, moon: level } });
+    const [dark, up] = [await moonlit(-10), await moonlit(0)];
+    expect(luminanceAt(up, 0.5, 0.9)).toBeGreaterThan(luminanceAt(dark, 0.5, 0.9) + 8);
+    expect(luminanceAt(up, 0.5, 0.1)).toBeCloseTo(luminanceAt(dark, 0.5, 0.1), 0);
+    const low = await moonlit(0, { moon: { azimuth: -120, elevation: 5, kelvin: 4150 } });
+    expect(luminanceAt(low, 0.5, 0.9)).toBeLessThan(luminanceAt(up, 0.5, 0.9));
+  });
+
+  it('lifts the sun’s shadow out of what lamps light', async () => {
+    const { renderer } = spyRenderer();
+    const lifted = (lift: number): Scene => ({
+      ...SCENE,
+      mattes: [half],
+      plan: { ...SCENE.plan, sunShadow: { matte: 'half', lift } },
+    });
+    const [asItIs, whole] = [await show(renderer, lifted(0)), await show(renderer, lifted(1))];
+    // Both halves of the street are alike: there is nothing to lift.
+    expect(largestDifference(asItIs, whole)).toBeLessThan(12);
+    expect(renderer.isReady({ scene: lifted(1), region: WHOLE })).toBe(true);
+    expect(renderer.isReady({ scene: lifted(0.4), region: WHOLE })).toBe(false);
+  });
+
+  it('measures the tones of a night before it is refitted', async () => {
+    const { renderer } = spyRenderer();
+    const stretched = after(SCENE, setNight('Refit', { refit: { always: false, low: 0.1, high: 0.2 } }));
+    const { low, high } = await renderer.toneRange(SCENE, NEVER);
+    expect(await renderer.toneRange(stretched, NEVER)).toEqual({ low, high });
+    expect(low).toBeLessThan(high);
+    const codes = await show(renderer, after(streetScene([]), setNight('Haze', { haze: 0 })));
+    expect(255 * high).toBeCloseTo(Math.max(...[0.1, 0.5, 0.8].map((v) => luminanceAt(codes, 0.5, v))), -1.3);
+  });
+});
