@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { addPointSpill } from '../spill/add-point-spill';
 import { boundsOf, occlude, type StandingCoverage } from '../spill/occlusion';
 import { SOFT_LEVELS, softenCoverage } from '../spill/soft-coverage';
 import { wholeRegion } from '../plane/region';
@@ -10,6 +11,7 @@ import { RELIEF_PLANES, reliefOf, type Relief } from './relief';
 import { DULL, levelPieces, meetLevel, NO_SURFACES, standsAhead, type Surfaces } from './surfaces';
 import { meetWall, wallPieces } from './wall-pieces';
 import { surveyPlate } from './survey';
+import type { Vec3 } from './vec3';
 
 const [WIDTH, HEIGHT] = [60, 40];
 const REGION = wholeRegion(WIDTH, HEIGHT);
@@ -330,5 +332,36 @@ describe('occlude', () => {
     expect(cast(0.5)(0, 7)).toBeLessThan(0.98);
     expect(withinOutline(corners, 0, 10)).toBeCloseTo(1, 9);
     expect(withinOutline(corners, 3, 10)).toBeCloseTo(-2, 9);
+  });
+});
+
+describe('light that grazes a round wall', () => {
+  it('ends by the cosine, without a step from part to part', () => {
+    const arc = Array.from({ length: 4 }, (_, k) => {
+      const turn = -1.2 + 0.8 * k;
+      return seen(3 * Math.sin(turn), 11 - 3 * Math.cos(turn));
+    });
+    const pieces = wallPieces(CAMERA, [{ ...across, foot: arc, height: 4 }]);
+    const width = 900;
+    const region = { fullWidth: width, fullHeight: 600, left: 0, top: 250, width, height: 1 };
+    const [r, g, b] = [0, 1, 2].map(() => new Float32Array(width).fill(0.3));
+    const row = Object.fromEntries(
+      RELIEF_PLANES.map((name) => [name, new Float32Array(width)]),
+    ) as unknown as Relief;
+    const surfaces = { ...NO_SURFACES, walls: pieces };
+    reliefOf(row, { width, height: 1, r, g, b }, SURVEY, CAMERA, region, surfaces);
+    const light = { place: [-9, 9, 2] as Vec3, spillCandela: 1000, airCandela: 0, radius: 0.05 };
+    const lit = new Float32Array(width);
+    addPointSpill(lit, row, CAMERA, region, light);
+    const seenOf = Float32Array.from(lit, (value) => (value > 0 ? 1 : 0));
+    occlude(seenOf, row, CAMERA, region, light, { walls: pieces, decks: [], standees: [], ends: {} });
+    const onWall = Array.from(lit.keys()).filter((x) => row.unturned[x] === 0 && row.normalZ[x] === 0);
+    const shown = onWall.map((x) => lit[x] * seenOf[x]);
+    const brightest = Math.max(...shown);
+    expect(brightest).toBeGreaterThan(1);
+    expect(shown.at(-1)).toBe(0);
+    const last = shown.findLast((value) => value > 0)!;
+    expect(last).toBeLessThan(0.003 * brightest);
+    expect(onWall.length).toBeGreaterThan(300);
   });
 });
