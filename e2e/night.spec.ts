@@ -221,6 +221,5 @@ test('a named moment comes back after all was undone and the page was closed, an
   await openEditor(page, id);
   await page.getByRole('button', { name: 'What was done' }).click();
   await page.getByRole('button', { name: 'bright try', exact: true }).click();
-  await pictureReady(page);
-  expect(await toneAt(page, ...PAVING)).toEqual(bright);
+  await expect.poll(() => toneAt(page, ...PAVING)).toEqual(bright);
 });

@@ -5,13 +5,12 @@
  * What is near: counts of walls, decks and standees (u32 each), one unused, then where each begins (u32), in this order.
  */
 
-import { ON_WALL, SIDE, SIDE_LEAST, SIDE_MOST, WALL, WALLS } from './occlusion';
+import { LIST, ON_WALL, SIDE, SIDE_LEAST, SIDE_MOST, WALL, WALLS } from './occlusion';
 
 /** Twin of OWN. */
 const OWN: f32 = 0.25;
 /** What rounding may take off a distance, metres: less than ON_WALL. */
 const SLACK: f32 = 0.0002;
-const LIST: usize = 16;
 
 @inline
 function put(near: usize, at: usize, which: usize, place: usize): usize {

@@ -25,7 +25,7 @@ export const SIDE: usize = 24;
 export const SIDE_LEAST: usize = 32;
 export const SIDE_MOST: usize = 36;
 /** Where a list of what is near begins, after its counts. */
-const LIST: usize = 16;
+export const LIST: usize = 16;
 const LAST_LEVEL: f32 = 5;
 
 @inline
