@@ -1,3 +1,4 @@
+import { cutBox, pasteBox } from '../plane/box';
 import { createBoxBlur } from '../plane/box-blur';
 import { dilate } from '../plane/dilate';
 import type { Region } from '../plane/region';
@@ -40,3 +41,41 @@ export function soften(coverage: Float32Array, { width, height }: Region, { grow
   const blur = createBoxBlur(width, height, radius);
   for (let k = 0; k < 3; k++) blur(coverage, coverage);
 }
+
+/** Side of a square that is softened at once, pixels. */
+const TILE = 256;
+
+/**
+ * The same on a part of a region: square after square, and only where the coverage changes, for what is even stays so.
+ *
+ * @param out the part's softened coverage
+ * @param coverage of the region `from`, which holds the part with a margin of `edgeMargin(work)`
+ */
+export function softenPart(
+  out: Float32Array,
+  part: Region,
+  coverage: Float32Array,
+  from: Region,
+  work: EdgeWork,
+): void {
+  const margin = edgeMargin(work);
+  for (let y = 0; y < part.height; y += TILE) {
+    for (let x = 0; x < part.width; x += TILE) {
+      const [width, height] = [Math.min(TILE, part.width - x), Math.min(TILE, part.height - y)];
+      const tile = { ...part, left: part.left + x, top: part.top + y, width, height };
+      const area = withMargin(tile, margin);
+      const own = cutBox(coverage, from.width, boxWithin(area, from));
+      if (own.some((value) => value !== own[0])) soften(own, area, work);
+      const inner = cutBox(own, area.width, boxWithin(tile, area));
+      pasteBox(out, part.width, boxWithin(tile, part), inner);
+    }
+  }
+}
+
+/** Where a region lies in the buffers of a larger one. */
+const boxWithin = ({ left, top, width, height }: Region, from: Region) => ({
+  left: left - from.left,
+  top: top - from.top,
+  right: left - from.left + width,
+  bottom: top - from.top + height,
+});

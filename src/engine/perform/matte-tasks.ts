@@ -10,7 +10,7 @@ import { findColor } from '@/core/matte/find-color';
 import { matteCoverage } from '@/core/matte/matte-coverage';
 import { findEdge, followEdge } from '@/core/matte/refine-edge';
 import { showCoverage } from '@/core/matte/show-coverage';
-import { edgeMargin, soften as softenEdge, withMargin } from '@/core/matte/soften';
+import { softenPart } from '@/core/matte/soften';
 import { bilinearRow } from '@/core/plane/bilinear-row';
 import type { ColorLineRefs, PlateRefs, SurveyRefs, TaskOf, TiltRefs } from '../task';
 import type { Views } from './memory-views';
@@ -109,18 +109,8 @@ export function createMatteTasks({ memory, floats, plateAt, lineAt, band }: View
 
   function soften({ coverage, from, work, invert, region, rows, out }: TaskOf<'soften'>): void {
     const { part, first, count } = band(region, rows);
-    const area = withMargin(part, edgeMargin(work));
-    const own = new Float32Array(area.width * area.height);
-    for (let y = 0; y < area.height; y++) {
-      const at = (area.top - from.top + y) * from.width + area.left - from.left;
-      own.set(floats(coverage, area.width, at), y * area.width);
-    }
-    softenEdge(own, area, work);
     const target = floats(out, count, first);
-    for (let y = 0; y < part.height; y++) {
-      const at = (part.top - area.top + y) * area.width + part.left - area.left;
-      target.set(own.subarray(at, at + part.width), y * part.width);
-    }
+    softenPart(target, part, floats(coverage, from.width * from.height), from, work);
     if (invert) for (let i = 0; i < count; i++) target[i] = 1 - target[i];
   }
 
