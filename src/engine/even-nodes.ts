@@ -7,7 +7,7 @@ import { evenKey, matteKey, matteOf, plateKey, shadingKey, surveyKey } from './n
 import type { Node } from './node-store';
 import type { PlateNodes } from './plate-nodes';
 import { surveySize } from './sizes';
-import type { LineRefs, PlateRefs } from './task';
+import type { LineRefs, PlaneRef, PlateRefs } from './task';
 
 /** Nodes of the plate as lamps and ambient light find it: without the day's shading and the sun's own shadows. */
 export function createEvenNodes(
@@ -70,29 +70,37 @@ export function createEvenNodes(
     return store.node<PlateRefs>(
       `even ${amount} ${surveyKey(request)} ${plateKey(scene.plate.asset, region)}`,
       async () => {
-        const size = surveySize(scene.plate);
-        const [{ refs: survey }, { refs: shading }] = await allOf([
-          surveyNode(request, signal),
-          shadingNode(request, signal),
-        ] as const);
+        const { shift } = (await levellingNode(request, signal)).refs;
         const count = region.width * region.height;
+        const task = { type: 'even', plate: own.refs, shift, amount, region } as const;
         return planes({ r: count, g: count, b: count }, signal, (out) =>
-          inBands(region, signal, (rows) => ({
-            type: 'even',
-            plate: own.refs,
-            survey,
-            shading,
-            surveySize: size,
-            amount,
-            region,
-            rows,
-            out,
-          })),
+          inBands(region, signal, (rows) => ({ ...task, rows, out }), 'quick'),
         );
       },
       `even ${regionKey(region)}`,
     );
   }
+
+  /** How far each place would move to be level. */
+  const levellingNode = (request: FrameRequest, signal: AbortSignal) => {
+    const { scene, region } = request;
+    return store.node<{ shift: PlaneRef }>(
+      `levelling ${surveyKey(request)} ${plateKey(scene.plate.asset, region)}`,
+      async () => {
+        const [{ refs: plate }, { refs: survey }, { refs: shading }] = await allOf([
+          plateNode(scene.plate.asset, region, signal),
+          surveyNode(request, signal),
+          shadingNode(request, signal),
+        ] as const);
+        const size = surveySize(scene.plate);
+        const task = { type: 'levelling', plate, survey, shading, surveySize: size, region } as const;
+        return planes({ shift: region.width * region.height }, signal, ({ shift: out }) =>
+          inBands(region, signal, (rows) => ({ ...task, rows, out })),
+        );
+      },
+      `levelling ${regionKey(region)}`,
+    );
+  };
 
   const shadingNode = (request: FrameRequest, signal: AbortSignal) =>
     store.node<LineRefs>(shadingKey(request), async () => {

@@ -140,11 +140,20 @@ export type Task =
     }
   | { type: 'shading'; plate: PlateRefs; width: number; height: number; out: LineRefs }
   | {
-      type: 'even';
+      type: 'levelling';
       plate: PlateRefs;
       survey: SurveyRefs;
       shading: LineRefs;
       surveySize: { width: number; height: number };
+      region: Region;
+      rows: Rows;
+      out: PlaneRef;
+    }
+  | {
+      type: 'even';
+      plate: PlateRefs;
+      /** What `levelling` found. */
+      shift: PlaneRef;
       amount: number;
       region: Region;
       rows: Rows;

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { filmResponse, filmUnresponse } from '../film/film-response';
-import { evenOut, shadingOf } from '../plan/even-out';
+import { evenOut, levelling, shadingOf } from '../plan/even-out';
 import { wholeRegion } from '../plane/region';
 import type { Rgb } from '../color/rgb';
 import { gradeOf, gradeTables, GRADE_TABLES } from '../grade/grade';
@@ -131,7 +131,9 @@ describe('evenOut', () => {
   });
   const even = (amount: number, cover = land) => {
     const out = flat([0, 0, 0], width, height);
-    evenOut(out, plate, shadingOf(plate), cover, region, amount, 0.2);
+    const shift = new Float32Array(width * height);
+    levelling(shift, plate, shadingOf(plate), cover, region, 0.2);
+    evenOut(out, plate, shift, amount);
     const mean = (from: number) => (out.r[20 * width + from] + out.r[20 * width + from + 1]) / 2;
     return { ratio: mean(10) / mean(60), texture: out.r[20 * width + 11] / out.r[20 * width + 10] };
   };
@@ -143,7 +145,10 @@ describe('evenOut', () => {
     expect(even(1).texture).toBeGreaterThan(1.05);
   });
 
-  it('leaves the sky alone', () => {
+  it('is the plate itself at no amount, and leaves the sky alone', () => {
+    const out = flat([0, 0, 0], width, height);
+    evenOut(out, plate, new Float32Array(width * height).fill(3), 0);
+    expect(out.r).toEqual(plate.r);
     expect(even(1, sky).ratio).toBeCloseTo(4, 1);
   });
 });

@@ -21,31 +21,31 @@ const LIFT = 0.35;
 /** Luminance that counts as black. */
 const BLACK = 1 / 512;
 
-const stopsOf = (r: number, g: number, b: number) =>
-  Math.log2(BLACK + Math.max(0, LUMINANCE[0] * r + LUMINANCE[1] * g + LUMINANCE[2] * b));
+const stopsOf = (luminance: number) => Math.log2(BLACK + Math.max(0, luminance));
 
 /** The shading of a plate from a small copy of it: a guided filter on log luminance (He, Sun and Tang 2013). */
 export function shadingOf({ width, height, r, g, b }: RgbPlanes): Shading {
-  const stops = Float32Array.from(r, (red, i) => stopsOf(red, g[i], b[i]));
+  const stops = Float32Array.from(r, (red, i) =>
+    stopsOf(LUMINANCE[0] * red + LUMINANCE[1] * g[i] + LUMINANCE[2] * b[i]),
+  );
   const radius = Math.max(1, Math.round(SMOOTH.radius * width));
   return { width, height, line: createGuidedFilter(stops, width, height, radius, SMOOTH.epsilon)(stops) };
 }
 
 /**
- * The plate with so much of the day's shading taken out: what is lighter than the land's middle sinks toward it, what is
- * darker rises a little, while the texture within stays. The sky is left alone. `out` may not be the plate.
+ * How far each place would move to be level, stops: what is lighter than the land's middle sinks toward it, what is darker
+ * rises a little, while the texture within stays. The sky is left alone.
  *
- * @param amount 0 as it is, 1 level
+ * @param out one float per pixel of the region
  * @param middle luminance toward which places are levelled
  * @param skyCover coverage by sky as local lines of the cube root of luminance, of the shading's size
  */
-export function evenOut(
-  out: RgbPlanes,
+export function levelling(
+  out: Float32Array,
   plate: RgbPlanes,
   { width, height, line }: Shading,
   skyCover: GuidedLine,
   region: Region,
-  amount: number,
   middle: number,
 ): void {
   const row = () => new Float32Array(region.width);
@@ -59,15 +59,26 @@ export function evenOut(
     bilinearRow(skyOffset, plane(skyCover.offset), region, y);
     for (let x = 0; x < region.width; x++) {
       const i = y * region.width + x;
-      const [r, g, b] = [plate.r[i], plate.g[i], plate.b[i]];
-      const stops = stopsOf(r, g, b);
-      const guide = Math.cbrt(LUMINANCE[0] * r + LUMINANCE[1] * g + LUMINANCE[2] * b);
-      const land = 1 - firm(skySlope[x] * guide + skyOffset[x]);
-      const away = level - slope[x] * stops - offset[x];
-      const gain = 2 ** (amount * land * (away > 0 ? LIFT * away : away));
-      out.r[i] = r * gain;
-      out.g[i] = g * gain;
-      out.b[i] = b * gain;
+      const shown = LUMINANCE[0] * plate.r[i] + LUMINANCE[1] * plate.g[i] + LUMINANCE[2] * plate.b[i];
+      const land = 1 - firm(skySlope[x] * Math.cbrt(shown) + skyOffset[x]);
+      const away = level - slope[x] * stopsOf(shown) - offset[x];
+      out[i] = land * (away > 0 ? LIFT * away : away);
     }
+  }
+}
+
+/**
+ * The plate with so much of the day's shading taken out. `out` may be the plate.
+ *
+ * @param shift what `levelling` found
+ * @param amount 0 as it is, 1 level
+ */
+export function evenOut(out: RgbPlanes, plate: RgbPlanes, shift: Float32Array, amount: number): void {
+  const perStop = amount * Math.LN2;
+  for (let i = 0; i < shift.length; i++) {
+    const gain = Math.exp(perStop * shift[i]);
+    out.r[i] = plate.r[i] * gain;
+    out.g[i] = plate.g[i] * gain;
+    out.b[i] = plate.b[i] * gain;
   }
 }

@@ -1,8 +1,8 @@
 import { srgb } from '@/core/color/srgb';
-import { evenOut, shadingOf } from '@/core/plan/even-out';
+import { evenOut, levelling as findLevelling, shadingOf } from '@/core/plan/even-out';
 import { reliefOf } from '@/core/plan/relief';
 import { surveyPlate } from '@/core/plan/survey';
-import type { PlaneRef, SurveyRefs, TaskOf, TiltPicture } from '../task';
+import type { PlaneRef, PlateRefs, SurveyRefs, TaskOf, TiltPicture } from '../task';
 import type { Views } from './memory-views';
 
 /** Tasks on the plate and its ground plan. */
@@ -49,21 +49,19 @@ export function createPlateTasks({ memory, floats, plateAt, lineAt, reliefAt, ba
     floats(out.offset, line.offset.length).set(line.offset);
   }
 
-  function even(task: TaskOf<'even'>): void {
+  function levelling(task: TaskOf<'levelling'>): void {
     const { region, rows, surveySize } = task;
-    const { part, first } = band(region, rows);
+    const { part, first, count } = band(region, rows);
     const { sky, middle } = surveyAt(task.survey, surveySize);
-    const small = surveySize.width * surveySize.height;
-    const line = lineAt(task.shading, small);
-    evenOut(
-      plateAt(task.out, part.width, part.height, first),
-      plateAt(task.plate, part.width, part.height, first),
-      { ...surveySize, line },
-      sky,
-      part,
-      task.amount,
-      middle,
-    );
+    const line = lineAt(task.shading, surveySize.width * surveySize.height);
+    const plate = plateAt(task.plate, part.width, part.height, first);
+    findLevelling(floats(task.out, count, first), plate, { ...surveySize, line }, sky, part, middle);
+  }
+
+  function even({ plate, shift, amount, region, rows, out }: TaskOf<'even'>): void {
+    const { part, first, count } = band(region, rows);
+    const at = (refs: PlateRefs) => plateAt(refs, part.width, part.height, first);
+    evenOut(at(out), at(plate), floats(shift, count, first), amount);
   }
 
   const tiltsAt = (tilts?: TiltPicture) =>
@@ -106,5 +104,5 @@ export function createPlateTasks({ memory, floats, plateAt, lineAt, reliefAt, ba
     );
   }
 
-  return { plate, survey, shading, even, relief };
+  return { plate, survey, shading, levelling, even, relief };
 }
