@@ -71,7 +71,7 @@ await shoot('mattes');
 await page.getByRole('button', { name: /^Ground plan/ }).click();
 await page
   .getByRole('list', { name: 'Surfaces' })
-  .getByRole('button', { name: /^Kiosk/ })
+  .getByRole('button', { name: /^Kiosk wall/ })
   .click();
 await pictureReady(page);
 await page.mouse.move(560, 400);
