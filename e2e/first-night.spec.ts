@@ -12,6 +12,7 @@ import {
   saved,
   sceneOf,
   toneAt,
+  typeNumber,
   warmth,
 } from './support/editor';
 
@@ -187,5 +188,8 @@ test('a gel is picked off the picture', async ({ page, request }) => {
   await saved(page);
   const gel = (await sceneOf(request, id)).scene.fixtures.find(({ name }) => name === 'Quay lamp 2')!.gel;
   expect(gel.from).toBe('picture');
+  await expect(page.getByText('This gel is a colour')).toBeVisible();
   expect(gel.color[0]).toBeGreaterThan(gel.color[2]);
+  await typeNumber(page, 'Gel', 3000);
+  await expect(page.getByText('This gel is a colour')).toBeHidden();
 });
