@@ -103,7 +103,7 @@ export const ENTERED: Entered[] = [
           [0.86, 0.625],
           [0.64, 0.635],
         ],
-        foot: [0.75, 0.585],
+        foot: [0.75, 0.629],
       },
       {
         loop: [
@@ -114,7 +114,7 @@ export const ENTERED: Entered[] = [
           [0.8, 0.7],
           [0.745, 0.69],
         ],
-        foot: [0.795, 0.62],
+        foot: [0.795, 0.698],
       },
       {
         loop: [
@@ -125,7 +125,7 @@ export const ENTERED: Entered[] = [
           [0.88, 0.855],
           [0.83, 0.83],
         ],
-        foot: [0.865, 0.708],
+        foot: [0.865, 0.848],
       },
     ],
     groups: {

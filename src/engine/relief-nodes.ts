@@ -70,9 +70,10 @@ export function createReliefNodes(
   }
 
   /** The standees of a request's ground plan with their coverage of its region, and their form. */
-  const standeesOf = (request: FrameRequest, camera: Camera, signal: AbortSignal) =>
-    allOf(
-      request.scene.plan.standees.map(async (standee): Promise<SurfaceRefs['standees'][number]> => {
+  const standeesOf = (request: FrameRequest, camera: Camera, signal: AbortSignal) => {
+    const { standees, decks } = request.scene.plan;
+    return allOf(
+      standees.map(async (standee): Promise<SurfaceRefs['standees'][number]> => {
         const { roundness, crease, sheen, roughness } = standee;
         const matte = matteOf(request.scene, standee.matte);
         const [coverage, round] = await allOf([
@@ -80,9 +81,10 @@ export function createReliefNodes(
           roundness > 0 ? roundNode(request, matte, signal) : undefined,
         ]);
         const form = { roundness, creased: crease, sheen, roughness, round };
-        return { ahead: standsAhead(camera, standee), coverage, ...form };
+        return { ahead: standsAhead(camera, standee, decks), coverage, ...form };
       }),
     );
+  };
 
   /** Something of each matte at which walls end, by its id. */
   async function endsOf<T>(
@@ -144,7 +146,7 @@ export function createReliefNodes(
     const [standees, ends] = await allOf([
       allOf(
         plan.standees.map(async (standee) => ({
-          ahead: standsAhead(camera, standee),
+          ahead: standsAhead(camera, standee, plan.decks),
           ...(await seen(standee.matte)),
         })),
       ),

@@ -1,7 +1,8 @@
 import { placeFixture } from '../fixture/place-fixture';
 import { cameraOf } from '../picture/camera-of';
 import type { Scene } from '../scene/schema';
-import { groundPoint, horizonAt } from './ground';
+import { horizonAt } from './ground';
+import { standsOn } from './surfaces';
 import { wallPieces, type WallPiece } from './wall-pieces';
 import type { PlatePoint } from './camera';
 
@@ -45,7 +46,7 @@ export function planFaults(scene: Scene): string[] {
     }
   });
   for (const { name, foot } of standees) {
-    const [x, y] = groundPoint(camera, foot);
+    const [x, y] = standsOn(camera, foot, decks);
     const before = walls.find((_, k) => pieces[k].some((piece) => standsBetween(piece, x, y)));
     if (before)
       faults.push(`${name} stands behind ${before.name}, where it cannot be seen. Drag its foot down.`);

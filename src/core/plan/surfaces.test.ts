@@ -8,7 +8,7 @@ import { withinOutline } from '../plane/within-outline';
 import { createCamera, project, rayThrough, type PlatePoint } from './camera';
 import { groundPoint } from './ground';
 import { RELIEF_PLANES, reliefOf, type Relief } from './relief';
-import { DULL, levelPieces, meetLevel, NO_SURFACES, standsAhead, type Surfaces } from './surfaces';
+import { DULL, levelPieces, meetLevel, NO_SURFACES, standsAhead, standsOn, type Surfaces } from './surfaces';
 import { meetWall, wallPieces } from './wall-pieces';
 import { surveyPlate } from './survey';
 import type { Vec3 } from './vec3';
@@ -91,6 +91,32 @@ describe('meetWall and meetLevel', () => {
   });
 });
 
+describe('standsAhead', () => {
+  const corners = (height: number, near: number, far: number) =>
+    [
+      [-4, near],
+      [4, near],
+      [4, far],
+      [-4, far],
+    ].map(([x, y]) => seen(x, y, height));
+  const water = { outline: corners(-1.2, 5, 20), height: -1.2 };
+  const platform = { outline: corners(0.5, 6, 9), height: 0.5 };
+  const awning = { outline: corners(3, 6, 9), height: 3 };
+
+  it('stands on the deck that is seen at its foot, the nearest of several, and else on the ground', () => {
+    expect(standsAhead(CAMERA, { foot: seen(1, 12, -1.2) }, [water])).toBeCloseTo(12, 6);
+    expect(standsAhead(CAMERA, { foot: seen(1, 12) }, [])).toBeCloseTo(12, 6);
+    expect(standsAhead(CAMERA, { foot: seen(8, 12) }, [water, platform])).toBeCloseTo(12, 6);
+    for (const decks of [
+      [water, platform],
+      [platform, water],
+    ])
+      expect(standsAhead(CAMERA, { foot: seen(0, 8, 0.5) }, decks)).toBeCloseTo(8, 6);
+    expect(standsOn(CAMERA, seen(0, 8, 0.5), [water, platform])[2]).toBe(0.5);
+    expect(standsOn(CAMERA, seen(0, 8, 0.5), [awning])[2]).toBe(0);
+  });
+});
+
 describe('reliefOf with surfaces', () => {
   it('puts a wall where it was drawn, ground before it, and no crack between', () => {
     const found = relief({ walls: wallPieces(CAMERA, [across]) });
@@ -113,7 +139,7 @@ describe('reliefOf with surfaces', () => {
     expect(placeOf(water, on)[2]).toBeCloseTo(-1, 5);
     expect(water.normalZ[on]).toBe(1);
     const person = Float32Array.from({ length: COUNT }, (_, i) => (i % WIDTH > 25 && i % WIDTH < 30 ? 1 : 0));
-    const ahead = standsAhead(CAMERA, { foot: seen(0, 5) });
+    const ahead = standsAhead(CAMERA, { foot: seen(0, 5) }, []);
     const stood = relief({ standees: [{ ahead, coverage: person, roundness: 0, creased: 0, ...DULL }] });
     expect(placeOf(stood, 20 * WIDTH + 27)[1]).toBeCloseTo(5, 5);
     expect(stood.unturned[20 * WIDTH + 27]).toBe(1);
@@ -193,7 +219,7 @@ describe('reliefOf with surfaces', () => {
           );
           const tilts = { width: 1, height: 1, right: Float32Array.of(0.9), up: Float32Array.of(-0.8) };
           const form = { ...own, roundness: 1, creased: 1, round: tilts };
-          const standee = { ahead: standsAhead(CAMERA, { foot }), coverage: grey(0.7), ...form };
+          const standee = { ahead: standsAhead(CAMERA, { foot }, []), coverage: grey(0.7), ...form };
           const found = relief({ ground: own, folds: tilts, walls: pieces, decks, standees: [standee] });
           for (const name of RELIEF_PLANES) expect(found[name].every(Number.isFinite)).toBe(true);
           const light = { place: [0, 5, 3] as const, spillCandela: 1, airCandela: 1, radius: 0.1 };

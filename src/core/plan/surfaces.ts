@@ -1,6 +1,8 @@
 import { rayThrough, type Camera, type PlatePoint } from './camera';
 import { FARTHEST_GROUND, groundPoint } from './ground';
+import { withinOutline } from '../plane/within-outline';
 import type { Tilts } from './standee-form';
+import type { Vec3 } from './vec3';
 import type { WallPiece } from './wall-pieces';
 
 /** What a surface gives back toward the eye. */
@@ -109,6 +111,33 @@ export function levelPieces(
   }));
 }
 
+/** The world place of a foot: on the nearest deck that is seen there, else on the ground. */
+export function standsOn(
+  camera: Camera,
+  foot: PlatePoint,
+  decks: readonly Pick<Deck, 'outline' | 'height'>[],
+): Vec3 {
+  const ray = rayThrough(camera, foot);
+  const levels = decks
+    .filter(
+      ({ outline }) =>
+        withinOutline(
+          outline.map(({ u, v }) => [u, v] as const),
+          foot.u,
+          foot.v,
+        ) > 0,
+    )
+    .map(({ height }) => ({ height, reach: meetLevel(height, camera.eyeHeight, ray[2]) }))
+    .filter(({ reach }) => reach * ray[1] < FARTHEST_GROUND)
+    .sort((a, b) => a.reach - b.reach);
+  if (levels.length === 0) return groundPoint(camera, foot);
+  const [{ height, reach }] = levels;
+  return [ray[0] * reach, ray[1] * reach, height];
+}
+
 /** How far ahead a standee stands, metres. */
-export const standsAhead = (camera: Camera, { foot }: Pick<Standee, 'foot'>): number =>
-  Math.max(0.1, groundPoint(camera, foot)[1]);
+export const standsAhead = (
+  camera: Camera,
+  { foot }: Pick<Standee, 'foot'>,
+  decks: readonly Pick<Deck, 'outline' | 'height'>[],
+): number => Math.max(0.1, standsOn(camera, foot, decks)[1]);

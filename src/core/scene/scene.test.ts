@@ -4,6 +4,9 @@ import { streetLamp, testCircuit } from '../../../test/street';
 import type { RampPass } from '../matte/pass';
 import { rampCoverage } from '../matte/ramp-coverage';
 import { hourValues } from '../night/hour';
+import { cameraOf } from '../picture/camera-of';
+import { groundPoint } from '../plan/ground';
+import { standsAhead } from '../plan/surfaces';
 import { patchScene, runCommand, type Command } from './command';
 import {
   addFixture,
@@ -19,7 +22,7 @@ import {
 import { removeFixtures } from './many-commands';
 import { advance, flip, stacksOf, type LogEntry } from './history';
 import { PLAIN_GRADE } from '../night/starting-night';
-import { newScene, PLAIN_SURFACE } from './new-scene';
+import { newScene, PLAIN_FINISH, PLAIN_SURFACE } from './new-scene';
 import { parseScene } from './parse-scene';
 import { MOST_FIXTURES, type Fixture, type Scene } from './schema';
 
@@ -198,6 +201,34 @@ describe('parseScene', () => {
     expect(read).toEqual({ ...lit, plan: { ...lit.plan, walls: [{ ...wall, ...PLAIN_SURFACE }] } });
     const wet = { ...read, plan: { ...read.plan, ground: { ...PLAIN_SURFACE, wet: 'gone' } } };
     expect(() => parseScene(wet)).toThrow('matte that does not exist');
+  });
+
+  it('leaves what stood over a deck in version 7 where it stood', () => {
+    const outline = [
+      { u: 0.3, v: 0.55 },
+      { u: 1, v: 0.55 },
+      { u: 1, v: 1 },
+      { u: 0.3, v: 1 },
+    ];
+    const deck = { ...{ id: 'd', name: 'Water', outline, height: -1.5 }, ...PLAIN_SURFACE };
+    const form = { matte: 'm', roundness: 0, crease: 0, ...PLAIN_FINISH };
+    const feet = [
+      { u: 0.6, v: 0.7 },
+      { u: 0.1, v: 0.7 },
+    ];
+    const standees = feet.map((foot, i) => ({ id: `s${i}`, name: 'Boat', foot, ...form }));
+    const read = parseScene({
+      ...structuredClone(lit),
+      version: 7,
+      mattes: [matteOf({ kind: 'sky' })],
+      plan: { ...structuredClone(lit.plan), decks: [deck], standees },
+    });
+    const camera = cameraOf(read);
+    read.plan.standees.forEach((standee, i) => {
+      expect(standsAhead(camera, standee, read.plan.decks)).toBeCloseTo(groundPoint(camera, feet[i])[1], 4);
+    });
+    expect(read.plan.standees[0].foot.v).toBeGreaterThan(0.72);
+    expect(read.plan.standees[1].foot).toEqual(feet[1]);
   });
 
   it.each([

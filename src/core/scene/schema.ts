@@ -6,7 +6,7 @@ import { nightSchema } from './night-schema';
 import { deckSchema, groundSchema, MOST_SURFACES, standeeSchema, wallSchema } from './plan-schema';
 
 /** Names a scene file's version; see `upgrade.ts` for older ones. */
-export const SCENE_VERSION = 7;
+export const SCENE_VERSION = 8;
 
 /** Most fixtures that one scene holds. */
 export const MOST_FIXTURES = 500;

@@ -1,3 +1,6 @@
+import { createCamera, project, type PlatePoint } from '../plan/camera';
+import { groundPoint } from '../plan/ground';
+import { standsOn, type Deck } from '../plan/surfaces';
 import { WHOLE_FRAME } from '../frame/frame';
 import { PLAIN_GRADE } from '../night/starting-night';
 import { FIRST_MOON, PLAIN_FINISH, PLAIN_FIXTURE, PLAIN_GRIP, PLAIN_SURFACE } from './new-scene';
@@ -133,7 +136,26 @@ const STEPS: Record<number, (old: Versioned) => Versioned> = {
       },
     }),
   }),
+  // 8 has the feet of standees on the deck that is seen there. They were read on the ground, so they move to where the deck is as far.
+  7: (old) => ({
+    ...old,
+    version: 8,
+    ...(old.plan?.standees && { plan: { ...old.plan, standees: old.plan.standees.map(onDeck(old)) } }),
+  }),
 };
+
+/** Moves the foot of a standee from the ground to the deck that is seen there, as far off. */
+function onDeck({ plan, plate }: Versioned) {
+  const { decks = [], ...rest } = plan!;
+  const camera = createCamera(rest as Parameters<typeof createCamera>[0], plate!.width / plate!.height);
+  return (standee: object) => {
+    const { foot } = standee as { foot: PlatePoint };
+    const deck = decks.find((one) => standsOn(camera, foot, [one as Deck])[2] !== 0) as Deck | undefined;
+    const [x, y] = groundPoint(camera, foot);
+    const moved = deck && project(camera, [x, y, deck.height]);
+    return moved ? { ...standee, foot: { u: moved.u, v: moved.v } } : standee;
+  };
+}
 
 /** An older document as the newest version; a newest one as it is. It is not checked. */
 export function upgradeScene<T extends object>(document: T): T {
