@@ -4,6 +4,7 @@ import type { Relief } from '../plan/relief';
 import type { LevelPiece } from '../plan/surfaces';
 import type { WallPiece } from '../plan/wall-pieces';
 import { cross, dot, scale, type Vec3 } from '../plan/vec3';
+import { boxAround } from '../plane/box';
 import type { Region } from '../plane/region';
 import { withinOutline } from '../plane/within-outline';
 import type { PointLight } from './point-light';
@@ -151,18 +152,13 @@ function covered(inside: number, radius: number): number {
 
 /** Where a coverage covers anything, fractions of the plate, with a pixel around it. */
 export function boundsOf(data: Float32Array, width: number, height: number): Bounds {
-  let [left, top, right, bottom] = [width, height, -1, -1];
-  for (let i = 0; i < width * height; i++) {
-    if (data[i] === 0) continue;
-    const [x, y] = [i % width, Math.floor(i / width)];
-    [left, right] = [Math.min(left, x), Math.max(right, x)];
-    [top, bottom] = [Math.min(top, y), Math.max(bottom, y)];
-  }
+  const nowhere = { left: width, top: height, right: 0, bottom: 0 };
+  const { left, top, right, bottom } = boxAround(width, height, (i) => data[i] !== 0) ?? nowhere;
   return {
     left: (left - 1) / width,
-    right: (right + 2) / width,
+    right: (right + 1) / width,
     top: (top - 1) / height,
-    bottom: (bottom + 2) / height,
+    bottom: (bottom + 1) / height,
   };
 }
 

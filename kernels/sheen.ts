@@ -1,0 +1,63 @@
+/*
+ * What surfaces give back as microfacets, four places at a time. Twin of src/core/spill/own-sheen.ts: same formulas, 32-bit.
+ */
+
+const ZERO = f32x4.splat(0);
+const ONE = f32x4.splat(1);
+/** Square of OWN_SHEEN.alpha. */
+const OWN_A2 = f32x4.splat(0.1296);
+/** One over MIDDLE_GREY. */
+const PER_GREY = f32x4.splat(5.5555556);
+const TWO = f32x4.splat(2);
+const HALF = f32x4.splat(0.5);
+const LEAST = f32x4.splat(1e-6);
+
+/** Twin of halfLength. */
+@inline
+export function halfLength(lv: v128): v128 {
+  return f32x4.sqrt(f32x4.pmax(LEAST, f32x4.add(TWO, f32x4.mul(TWO, lv))));
+}
+
+/** Twin of shown, of the square of alpha. */
+@inline
+function shown(nl: v128, nv: v128, half: v128, a2: v128, facets: v128): v128 {
+  const rest = f32x4.sub(ONE, a2);
+  const hidden = f32x4.mul(
+    f32x4.add(nl, f32x4.sqrt(f32x4.add(a2, f32x4.mul(rest, f32x4.mul(nl, nl))))),
+    f32x4.add(nv, f32x4.sqrt(f32x4.add(a2, f32x4.mul(rest, f32x4.mul(nv, nv))))),
+  );
+  const away = f32x4.sub(ONE, f32x4.mul(half, HALF));
+  const square = f32x4.mul(away, away);
+  const fresnel = f32x4.add(
+    f32x4.splat(0.04),
+    f32x4.mul(f32x4.splat(0.96), f32x4.mul(f32x4.mul(square, square), away)),
+  );
+  return f32x4.div(f32x4.mul(f32x4.mul(nl, facets), fresnel), hidden);
+}
+
+/** Twin of ownSheen. */
+@inline
+export function ownSheen(nl: v128, nv: v128, half: v128): v128 {
+  const nh = f32x4.div(f32x4.add(nl, nv), half);
+  const spread = f32x4.add(f32x4.mul(f32x4.mul(nh, nh), f32x4.sub(OWN_A2, ONE)), ONE);
+  return f32x4.mul(PER_GREY, shown(nl, nv, half, OWN_A2, f32x4.div(OWN_A2, f32x4.mul(spread, spread))));
+}
+
+/** Twin of mirrorShine. */
+@inline
+export function mirrorShine(nl: v128, nv: v128, half: v128, alpha: v128, seen: v128): v128 {
+  const nh = f32x4.div(f32x4.add(nl, nv), half);
+  const flat = f32x4.sqrt(f32x4.pmax(LEAST, f32x4.sub(ONE, f32x4.mul(nv, nv))));
+  const along = f32x4.div(f32x4.sub(f32x4.mul(half, HALF), f32x4.mul(nv, nh)), flat);
+  const nh2 = f32x4.mul(nh, nh);
+  const along2 = f32x4.mul(along, along);
+  const across2 = f32x4.pmax(ZERO, f32x4.sub(f32x4.sub(ONE, nh2), along2));
+  const wide = f32x4.pmin(ONE, f32x4.add(alpha, f32x4.div(seen, half)));
+  const long = f32x4.pmin(ONE, f32x4.add(alpha, f32x4.mul(seen, HALF)));
+  const spread = f32x4.add(
+    f32x4.add(f32x4.div(across2, f32x4.mul(wide, wide)), f32x4.div(along2, f32x4.mul(long, long))),
+    nh2,
+  );
+  const facets = f32x4.div(ONE, f32x4.mul(f32x4.mul(wide, long), f32x4.mul(spread, spread)));
+  return shown(nl, nv, half, f32x4.mul(alpha, alpha), facets);
+}
