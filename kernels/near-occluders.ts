@@ -27,7 +27,7 @@ function meet(a: f32, b: f32, least: f32, most: f32): bool {
 
 /**
  * Lists what is near, for a light of some radius at a place from the eye, and notes on which side of each near wall it
- * hangs. `bounds`: of the tile's land, as `boundTile` finds them. Returns whether anything is near.
+ * hangs. `bounds`: of the tile's land, as `readyTile` finds them. Returns whether anything is near.
  */
 export function gatherNear(
   near: usize,

@@ -43,6 +43,15 @@ const keptAt = (dataDir: string, name: string) => join(dataDir, 'thumbnails', `$
 
 const kept = (path: string): Promise<Uint8Array | undefined> => readFile(path).catch(() => undefined);
 
+/** A picture that is kept, or made now and kept from here on. */
+async function keptOr(path: string, make: () => Promise<Uint8Array>): Promise<Uint8Array> {
+  const found = await kept(path);
+  if (found) return found;
+  const data = await make();
+  await keepCopy(path, data);
+  return data;
+}
+
 const nightName = ({ id, revision }: OpenScene) => `${id}-${revision}`;
 
 /** A small JPEG of a scene's plate or of its night as it is now, kept under its revision. */
@@ -56,11 +65,9 @@ export async function sceneThumbnail(
   const { scene } = open;
   const framed = Object.values(scene.frame).join('_');
   const path = keptAt(dataDir, of === 'day' ? `${scene.plate.asset}-${framed}` : nightName(open));
-  const found = await kept(path);
-  if (found) return found;
-  const data = await (of === 'day' ? dayJpeg(plates, scene) : nightJpeg(renderer, scene, THUMBNAIL.scale));
-  await keepCopy(path, data);
-  return data;
+  return keptOr(path, () =>
+    of === 'day' ? dayJpeg(plates, scene) : nightJpeg(renderer, scene, THUMBNAIL.scale),
+  );
 }
 
 /** What a window shows until its own first frame is there: the night if it is kept already, else the day. */
@@ -88,12 +95,7 @@ export async function entryThumbnail(
   scene: Scene,
   entryId: string,
 ): Promise<Uint8Array> {
-  const path = keptAt(dataDir, `entry-${entryId}`);
-  const found = await kept(path);
-  if (found) return found;
-  const data = await nightJpeg(renderer, scene, THUMBNAIL.entryScale);
-  await keepCopy(path, data);
-  return data;
+  return keptOr(keptAt(dataDir, `entry-${entryId}`), () => nightJpeg(renderer, scene, THUMBNAIL.entryScale));
 }
 
 /** A thumbnail as an answer; if its address names what it shows, it may be kept for ever. */

@@ -150,9 +150,9 @@ function onDeck({ plan, plate }: Versioned) {
   const camera = createCamera(rest as Parameters<typeof createCamera>[0], plate!.width / plate!.height);
   return (standee: object) => {
     const { foot } = standee as { foot: PlatePoint };
-    const deck = decks.find((one) => standsOn(camera, foot, [one as Deck])[2] !== 0) as Deck | undefined;
+    const [, , height] = standsOn(camera, foot, decks as Deck[]);
     const [x, y] = groundPoint(camera, foot);
-    const moved = deck && project(camera, [x, y, deck.height]);
+    const moved = height !== 0 && project(camera, [x, y, height]);
     return moved ? { ...standee, foot: { u: moved.u, v: moved.v } } : standee;
   };
 }
