@@ -13,7 +13,7 @@ await build({
   platform: 'node',
   format: 'esm',
   target: 'node20',
-  external: ['libraw-wasm', 'lcms-wasm'],
+  external: ['libraw-wasm', 'lcms-wasm', 'sharp', 'yauzl'],
 });
 
 await build({

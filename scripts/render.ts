@@ -1,59 +1,96 @@
-import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { extname, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { framedSize } from '@/core/frame/frame';
-import { keepFile, receiveBytes } from '@/server/asset-store';
-import { AppError } from '@/server/app-error';
-import { openPlate } from '@/server/open-plate';
-import { createPlateReader } from '@/server/plate-codes';
+import type { Scene } from '@/core/scene/schema';
+import { takeSceneFile } from '@/server/intake';
 import { encodePicture, renderRgb, type OutputFormat } from '@/server/render-picture';
 import { createServerRenderer } from '@/server/render-service';
-import { readSceneFile } from '@/server/scene-file';
+import { openWorkspace, type Workspace } from '@/server/workspace';
 
 const USAGE = 'Usage: npm run render -- scene.sundew --out night.png [--width N] [--quality N]';
 
 const FORMATS: Record<string, OutputFormat> = { '.jpg': 'jpeg', '.jpeg': 'jpeg', '.png': 'png' };
 
-async function main(): Promise<void> {
-  const { values, positionals } = parseArgs({
-    allowPositionals: true,
-    options: {
-      out: { type: 'string' },
-      width: { type: 'string' },
-      quality: { type: 'string', default: '92' },
-    },
-  });
+/** What was asked for cannot be understood. */
+class UsageError extends Error {}
+
+/** What is to be rendered, and how. */
+interface Order {
+  file: string;
+  out: string;
+  format: OutputFormat;
+  width?: number;
+  quality: number;
+}
+
+/** A whole number of an option. Throws UsageError. */
+function whole(text: string, least: number, most: number): number {
+  const value = Number(text);
+  if (!Number.isInteger(value) || value < least || value > most) throw new UsageError(USAGE);
+  return value;
+}
+
+/** Reads the command line. Throws UsageError. */
+function readOrder(args: string[]): Order {
+  const options = {
+    out: { type: 'string' },
+    width: { type: 'string' },
+    quality: { type: 'string' },
+  } as const;
+  const { values, positionals } = (() => {
+    try {
+      return parseArgs({ args, allowPositionals: true, options });
+    } catch {
+      throw new UsageError(USAGE);
+    }
+  })();
   const format = FORMATS[extname(values.out ?? '').toLowerCase()];
-  if (positionals.length !== 1 || !values.out || !format) throw new AppError(400, 'usage', USAGE);
-  const { scene, plate, lut } = readSceneFile(await readFile(positionals[0]));
+  if (positionals.length !== 1 || !values.out || !format) throw new UsageError(USAGE);
+  return {
+    file: positionals[0],
+    out: values.out,
+    format,
+    width: values.width === undefined ? undefined : whole(values.width, 1, 40000),
+    quality: whole(values.quality ?? '92', 1, 100),
+  };
+}
+
+async function renderScene(
+  space: Workspace,
+  scene: Scene,
+  { width, format, quality, out }: Order,
+): Promise<string> {
+  const full = framedSize(scene.plate, scene.frame);
+  const across = Math.min(full.width, width ?? full.width);
+  const size = { width: across, height: Math.max(1, Math.round((across * full.height) / full.width)) };
+  const renderer = createServerRenderer(space);
+  try {
+    const rgb = await renderRgb(renderer, scene, size, new AbortController().signal);
+    await writeFile(out, await encodePicture(rgb, size, { format, quality }).toBuffer());
+  } finally {
+    renderer.close();
+  }
+  return `${out}: ${size.width} x ${size.height}`;
+}
+
+async function main(): Promise<void> {
+  const order = readOrder(process.argv.slice(2));
   const dataDir = await mkdtemp(join(tmpdir(), 'sundew-render-'));
   try {
-    const receive = (part: Uint8Array) => receiveBytes(dataDir, part);
-    if (lut) await keepFile(dataDir, await receive(lut));
-    const received = await receive(plate);
-    const opened = await openPlate(received.path, received.bytes);
-    await keepFile(dataDir, received);
-    const plates = createPlateReader(dataDir);
-    await plates.prime(received.hash, opened);
-    const { width: plateWidth, height: plateHeight } = opened.facts;
-    const document = { ...scene, plate: { asset: received.hash, width: plateWidth, height: plateHeight } };
-    const whole = framedSize(document.plate, document.frame);
-    const width = Math.min(whole.width, Number(values.width ?? whole.width));
-    if (!Number.isInteger(width) || width < 1) throw new AppError(400, 'usage', USAGE);
-    const size = { width, height: Math.max(1, Math.round((width * whole.height) / whole.width)) };
-    const renderer = createServerRenderer({ dataDir, plates });
-    const rgb = await renderRgb(renderer, document, size, new AbortController().signal);
-    renderer.close();
-    const data = await encodePicture(rgb, size, { format, quality: Number(values.quality) }).toBuffer();
-    await writeFile(values.out, data);
-    console.log(`${values.out}: ${size.width} x ${size.height}`);
+    const space = openWorkspace(dataDir);
+    const { scene, note } = await takeSceneFile(space, order.file);
+    if (note) console.error(note);
+    console.log(await renderScene(space, scene, order));
   } finally {
     await rm(dataDir, { recursive: true, force: true });
   }
 }
 
+/** Exit codes: 0 done, 1 the input or the disk is at fault, 2 the command line is. */
 main().catch((error: unknown) => {
-  console.error(error instanceof AppError ? error.message : error);
-  process.exitCode = 1;
+  const { message } = error as Error;
+  console.error(message.split('\n')[0]);
+  process.exitCode = error instanceof UsageError ? 2 : 1;
 });

@@ -2,9 +2,12 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
+import { buffer } from 'node:stream/consumers';
+import type { Scene } from '@/core/scene/schema';
 import { receiveBytes as receiveIntoStore } from '@/server/asset-store';
+import { beginScene } from '@/server/intake';
+import { writeSceneFile } from '@/server/scene-file';
 import { openWorkspace, type Workspace } from '@/server/workspace';
-
 import { pngChunk } from './icc';
 
 /** A workspace in a folder of its own, and how to take it away. */
@@ -17,6 +20,15 @@ export async function temporaryWorkspace(): Promise<{ space: Workspace; remove: 
 export function receiveBytes({ dataDir }: Workspace, bytes: Uint8Array) {
   return receiveIntoStore(dataDir, bytes);
 }
+
+/** A scene of a small picture, or of other bytes. Returns its id. */
+export async function begunScene(space: Workspace, bytes?: Uint8Array, name = 'quay.jpg'): Promise<string> {
+  return (await beginScene(space, await receiveBytes(space, bytes ?? (await pictureBytes())), name)).id;
+}
+
+/** A scene as the bytes of its file. */
+export const sceneFileBytes = ({ dataDir }: Workspace, scene: Scene): Promise<Buffer> =>
+  buffer(writeSceneFile(dataDir, scene));
 
 /** A small picture with a bright upper half. */
 export async function pictureBytes(width = 96, height = 64, format: 'jpeg' | 'png' | 'webp' = 'jpeg') {

@@ -280,7 +280,7 @@ let photos = 0;
 const open = await medianTime(3, async () => {
   // A byte after the end makes it another file, with the same picture in it.
   const file = Buffer.concat([photo, Buffer.from([++photos])]);
-  const id = await beginScene(space, await receiveBytes(dataDir, file), 'photo.jpg');
+  const { id } = await beginScene(space, await receiveBytes(dataDir, file), 'photo.jpg');
   await show(openScene(space, id).scene);
 });
 console.log('\nOpening a JPEG of 6000 x 4000, from its bytes to the first frame of 1600 x 1067\n');

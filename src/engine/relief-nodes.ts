@@ -13,7 +13,7 @@ import type { MatteNodes } from './matte-nodes';
 import { matteKey, matteOf, reliefKey } from './node-keys';
 import { createViews } from './perform/memory-views';
 import type { PlateNodes } from './plate-nodes';
-import { surveySize } from './sizes';
+import { creaseSize, surveySize } from './sizes';
 import type {
   OccluderRefs,
   PlaneRef,
@@ -23,9 +23,6 @@ import type {
   TiltPicture,
   TiltRefs,
 } from './task';
-
-/** Width of the copy of a plate on which folds are looked for, pixels. */
-const CREASE_WIDTH = 1200;
 
 /** Nodes that follow from the ground plan: the relief of a region, and what casts shadows. */
 export function createReliefNodes(
@@ -56,9 +53,8 @@ export function createReliefNodes(
 
   /** Folds by the plate's fine shading, found on one copy for every size of picture. */
   async function creaseNode({ scene }: FrameRequest, signal: AbortSignal): Promise<TiltPicture> {
-    const { asset, ...size } = scene.plate;
-    const width = Math.min(CREASE_WIDTH, size.width);
-    const height = Math.max(1, Math.round((size.height * width) / size.width));
+    const { asset } = scene.plate;
+    const { width, height } = creaseSize(scene.plate);
     const node = await store.node<TiltRefs>(`crease ${asset}`, async () => {
       const plate = (await plateNode(asset, wholeRegion(width, height), signal)).refs;
       const count = width * height;

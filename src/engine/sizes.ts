@@ -11,6 +11,9 @@ const SURVEY_HEIGHT = 800;
 /** Most pixels of a preview. */
 const PREVIEW_PIXELS = 1.75e6;
 
+/** Width of the copy of a plate on which folds are looked for, pixels. */
+const CREASE_WIDTH = 1200;
+
 /** Previews come in widths of whole steps, so that a window that is resized keeps its buffers. */
 const PREVIEW_STEP = 200;
 
@@ -24,19 +27,37 @@ export function surveySize(plate: Size): Size {
   return scaled(plate, Math.min(SURVEY_WIDTH / plate.width, SURVEY_HEIGHT / plate.height));
 }
 
-/**
- * Size of the plate when a part of it is previewed that holds `share` of its pixels and should be `scale` of its size: never
- * larger than the plate.
- */
-export function partSize(plate: Size, scale: number, share: number): Size {
-  const wanted = Math.ceil((scale * plate.width) / PREVIEW_STEP) * PREVIEW_STEP;
-  const most = Math.sqrt((PREVIEW_PIXELS * plate.width) / (plate.height * Math.max(share, 1e-6)));
-  return scaled(plate, Math.min(wanted, most) / plate.width);
-}
-
 /** Size of the preview for a view of some device pixels: never larger than the plate. */
 export function previewSize(plate: Size, viewWidth: number): Size {
   const wanted = Math.ceil(viewWidth / PREVIEW_STEP) * PREVIEW_STEP;
-  const most = Math.sqrt((PREVIEW_PIXELS * plate.width) / plate.height);
-  return scaled(plate, Math.min(wanted, most) / plate.width);
+  return scaled(plate, Math.min(wanted, widestPreview(plate)) / plate.width);
+}
+
+const widestPreview = ({ width, height }: Size) => Math.sqrt((PREVIEW_PIXELS * width) / height);
+
+/** Size of the copy of a plate on which folds are looked for. */
+export const creaseSize = (plate: Size): Size => scaled(plate, CREASE_WIDTH / plate.width);
+
+/**
+ * The sizes at which a plate is served and kept, the smallest first: few, so that copies are shared. They are those of the survey,
+ * of creases, of previews, and the plate's own size, by quarters of an octave down to a 64th.
+ */
+export function servedSizes(plate: Size): Size[] {
+  const steps = Array.from({ length: 10 }, (_, k) => previewSize(plate, PREVIEW_STEP * (k + 1)));
+  const octaves = Array.from({ length: 25 }, (_, k) => scaled(plate, 2 ** (-k / 4)));
+  const all = [surveySize(plate), creaseSize(plate), previewSize(plate, Infinity), ...steps, ...octaves];
+  const bySize = new Map(all.map((size) => [`${size.width} ${size.height}`, size]));
+  return [...bySize.values()].sort((a, b) => a.width * a.height - b.width * b.height);
+}
+
+/**
+ * Size of the plate when a part of it is previewed that holds `share` of its pixels and should be `scale` of its size: one of
+ * those that are served.
+ */
+export function partSize(plate: Size, scale: number, share: number): Size {
+  const affordable = servedSizes(plate).filter(
+    ({ width, height }) => width * height * share <= PREVIEW_PIXELS,
+  );
+  const wanted = affordable.find(({ width }) => width >= Math.min(1, scale) * plate.width);
+  return wanted ?? affordable.at(-1) ?? surveySize(plate);
 }

@@ -19,3 +19,7 @@ export function diskFull(error: unknown): boolean {
   const code = (error as { code?: string } | null)?.code;
   return code === 'ENOSPC' || code === 'EDQUOT' || code === 'SQLITE_FULL';
 }
+
+/** What is told of a full disk. */
+export const fullDisk = (): AppError =>
+  new AppError(507, 'disk-full', 'The disk is full. Free some space and try again.');

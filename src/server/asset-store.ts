@@ -1,9 +1,10 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { createReadStream, existsSync, mkdirSync } from 'node:fs';
-import { open, rename, rm, stat } from 'node:fs/promises';
-import { join } from 'node:path';
+import { open, rename, rm, stat, utimes, type FileHandle } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
+import { pipeline } from 'node:stream/promises';
 import { Readable } from 'node:stream';
-import { AppError, diskFull } from './app-error';
+import { AppError, diskFull, fullDisk } from './app-error';
 
 const HASH = /^[0-9a-f]{64}$/;
 
@@ -20,9 +21,25 @@ export interface ReceivedFile {
   bytes: number;
 }
 
+/** Writes all of some bytes: a disk that is nearly full takes a part of them first and only then says so. */
+export async function writeWhole(file: Pick<FileHandle, 'write'>, bytes: Uint8Array): Promise<void> {
+  for (let at = 0; at < bytes.byteLength;) {
+    const { bytesWritten } = await file.write(bytes, at, bytes.byteLength - at);
+    if (bytesWritten === 0) throw fullDisk();
+    at += bytesWritten;
+  }
+}
+
+const tooLarge = (mostBytes: number) =>
+  new AppError(
+    413,
+    'too-large',
+    `The file is larger than ${Math.round(mostBytes / 2 ** 20)} MB. Save it smaller and try again.`,
+  );
+
 /**
- * Receives a stream into a temporary file of the data folder, counting and hashing on the way. Throws 413 once it is
- * larger than `mostBytes`, 507 when the disk is full; nothing is left behind then.
+ * Receives a stream into a temporary file of the data folder, counting and hashing on the way, and reads back what reached
+ * the disk. Throws 413 once it is larger than `mostBytes`, 507 when the disk is full; nothing is left behind then.
  */
 export async function receiveFile(
   dataDir: string,
@@ -34,43 +51,68 @@ export async function receiveFile(
   const path = join(folder, randomUUID());
   const hash = createHash('sha256');
   let bytes = 0;
-  const file = await open(path, 'wx');
+  const file = await open(path, 'wx').catch(toldOfDisk);
   try {
     for await (const chunk of stream) {
       bytes += chunk.byteLength;
-      if (bytes > mostBytes) {
-        const most = Math.round(mostBytes / 2 ** 20);
-        throw new AppError(
-          413,
-          'too-large',
-          `The file is larger than ${most} MB. Save it smaller and try again.`,
-        );
-      }
+      if (bytes > mostBytes) throw tooLarge(mostBytes);
       hash.update(chunk);
-      await file.write(chunk);
+      await writeWhole(file, chunk);
     }
     await file.sync();
     await file.close();
-    return { path, hash: hash.digest('hex'), bytes };
+    const received = { path, hash: hash.digest('hex'), bytes };
+    if (!(await isWhole(path, received))) {
+      throw new AppError(500, 'bad-disk', 'What reached the disk is not what was sent. Check the disk.');
+    }
+    return received;
   } catch (error) {
     await file.close().catch(() => {});
     await rm(path, { force: true });
-    if (diskFull(error)) {
-      throw new AppError(507, 'disk-full', 'The disk is full. Free some space and try again.');
-    }
-    throw error;
+    return toldOfDisk(error);
   }
 }
 
-/** Makes a received file an asset. The same content twice is stored once. */
+function toldOfDisk(error: unknown): never {
+  throw diskFull(error) ? fullDisk() : error;
+}
+
+/** Whether a file is there with the size and the content that its name stands for. */
+async function isWhole(
+  path: string,
+  { hash, bytes }: Pick<ReceivedFile, 'hash' | 'bytes'>,
+): Promise<boolean> {
+  const found = await stat(path).catch(() => undefined);
+  if (found?.size !== bytes) return false;
+  const read = createHash('sha256');
+  await pipeline(createReadStream(path), read);
+  return read.digest('hex') === hash;
+}
+
+/** Makes a received file an asset. The same content twice is stored once; what is broken of an earlier time is replaced. */
 export async function keepFile(dataDir: string, received: ReceivedFile): Promise<void> {
   const target = assetPath(dataDir, received.hash);
-  if (existsSync(target)) return rm(received.path, { force: true });
-  mkdirSync(join(target, '..'), { recursive: true });
+  if (await isWhole(target, received)) {
+    await rm(received.path, { force: true });
+    return touch(target);
+  }
+  const folder = dirname(target);
+  const isNew = !existsSync(folder);
+  mkdirSync(folder, { recursive: true });
   await rename(received.path, target);
-  const folder = await open(join(target, '..'), 'r');
-  await folder.sync();
-  await folder.close();
+  await syncFolder(folder);
+  if (isNew) await syncFolder(dirname(folder));
+}
+
+async function syncFolder(path: string): Promise<void> {
+  const folder = await open(path, 'r');
+  await folder.sync().finally(() => folder.close());
+}
+
+/** Says of a file that it is in use: what nobody used for long is collected first. A file that is gone is passed over. */
+export async function touch(path: string): Promise<void> {
+  const now = new Date();
+  await utimes(path, now, now).catch(() => {});
 }
 
 /** Receives a file that already lies on this machine's disk. */

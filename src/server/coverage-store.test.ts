@@ -5,11 +5,15 @@ import { afterEach, beforeEach, expect, it } from 'vitest';
 import { addMatte } from '@/core/scene/commands';
 import { runCommand } from '@/core/scene/command';
 import type { Matte } from '@/core/scene/schema';
-import { pictureBytes, receiveBytes, temporaryWorkspace } from '../../test/workspace';
+import {
+  pictureBytes,
+  receiveBytes,
+  temporaryWorkspace,
+  begunScene,
+  sceneFileBytes,
+} from '../../test/workspace';
 import { assetPath } from './asset-store';
 import { loadCoverage, takeCoverage } from './coverage-store';
-import { beginScene } from './intake';
-import { readSceneFile, writeSceneFile } from './scene-file';
 import { checkScene, openScene } from './scene-repository';
 import type { Workspace } from './workspace';
 
@@ -64,25 +68,25 @@ it.each([
 });
 
 it('goes along in a scene file, and is missed when it does not', async () => {
-  const id = await beginScene(space, await receiveBytes(space, await pictureBytes()), 'quay.jpg');
+  const id = await begunScene(space);
   const { asset } = await takeCoverage(space, await receiveBytes(space, await sent()));
   const open = openScene(space, id);
   const scene = runCommand(open.scene, addMatte(brushed(asset))).scene;
-  const file = await writeSceneFile(space.dataDir, { ...open, scene });
+  const file = await sceneFileBytes(space, scene);
   const other = await temporaryWorkspace();
   try {
-    const there = await beginScene(other.space, await receiveBytes(other.space, file), 'quay.sundew');
+    const there = await begunScene(other.space, file, 'quay.sundew');
     expect(openScene(other.space, there).scene.mattes).toEqual(scene.mattes);
     expect((await loadCoverage(other.space.dataDir, asset)).data).toEqual(found);
   } finally {
     await other.remove();
   }
   const { [`mattes/${asset}.png`]: _gone, ...rest } = unzipSync(file);
-  expect(() => readSceneFile(zipSync(rest))).toThrow('lacks what an edge brush');
+  await expect(begunScene(space, zipSync(rest))).rejects.toThrow('lacks what an edge brush');
 });
 
 it('says what to do about a coverage that is not there', async () => {
-  const id = await beginScene(space, await receiveBytes(space, await pictureBytes()), 'quay.jpg');
+  const id = await begunScene(space);
   const { scene } = openScene(space, id);
   const broken = runCommand(scene, addMatte(brushed('e'.repeat(64)))).scene;
   expect(() => checkScene(space.db, broken, scene)).toThrow('Stroke over it again');

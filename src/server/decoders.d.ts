@@ -18,6 +18,9 @@ declare module 'lcms-wasm' {
     /** 0 for what is no profile. */
     cmsOpenProfileFromMem: (bytes: Uint8Array, length: number) => number;
     cmsCreate_sRGBProfile: () => number;
+    cmsCreateXYZProfile: () => number;
+    cmsGetColorSpaceASCII: (profile: number) => string | null;
+    /** 0 for profiles that do not fit their formats. */
     cmsCreateTransform: (
       from: number,
       fromFormat: number,
@@ -26,8 +29,13 @@ declare module 'lcms-wasm' {
       intent: number,
       flags: number,
     ) => number;
-    cmsDoTransform: (transform: number, codes: Uint16Array, pixels: number) => Uint16Array;
+    cmsDoTransform: (
+      transform: number,
+      codes: Uint8Array | Uint16Array | Float32Array,
+      pixels: number,
+    ) => Uint16Array | Float32Array;
   }
+  export const TYPE_RGB_8: number;
   export const TYPE_RGB_16: number;
   export const INTENT_RELATIVE_COLORIMETRIC: number;
   export const cmsFLAGS_NOCACHE: number;

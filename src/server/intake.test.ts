@@ -7,11 +7,16 @@ import { srgb } from '@/core/color/srgb';
 import { wholeRegion } from '@/core/plane/region';
 import { flatDng } from '../../test/dng';
 import { COLORANTS, matrixProfile, pngWithProfile } from '../../test/icc';
-import { claimingPng, pictureBytes, receiveBytes, temporaryWorkspace } from '../../test/workspace';
+import {
+  claimingPng,
+  pictureBytes,
+  sceneFileBytes,
+  temporaryWorkspace,
+  begunScene,
+} from '../../test/workspace';
 import { assetPath, receiveFile } from './asset-store';
-import { beginScene, titleFrom } from './intake';
+import { titleFrom } from './intake';
 import { createPlateReader } from './plate-codes';
-import { readSceneFile, writeSceneFile } from './scene-file';
 import { listScenes, openScene } from './scene-repository';
 import type { Workspace } from './workspace';
 
@@ -20,8 +25,7 @@ let remove: () => Promise<void>;
 beforeAll(async () => ({ space, remove } = await temporaryWorkspace()));
 afterAll(() => remove());
 
-const begin = async (bytes: Uint8Array, name = 'a.jpg') =>
-  beginScene(space, await receiveBytes(space, bytes), name);
+const begin = (bytes: Uint8Array, name = 'a.jpg') => begunScene(space, bytes, name);
 
 describe('beginScene', () => {
   it.each(['jpeg', 'png', 'webp'] as const)('takes a %s', async (format) => {
@@ -56,7 +60,7 @@ describe('beginScene', () => {
     ['a picture of one pixel', () => pictureBytes(1, 1), 422, 'at least 64'],
     ['a picture of 1 x 5000', () => pictureBytes(1, 5000, 'png'), 422, 'at least 64'],
     ['a claim of 20000 x 20000', () => claimingPng(20000, 20000), 413, '400 megapixels'],
-    ['a JPEG cut short', async () => (await pictureBytes(400, 300)).subarray(0, 900), 422, 'damaged'],
+    ['a JPEG cut short', async () => (await pictureBytes(400, 300)).subarray(0, 900), 422, 'cut short'],
     ['a ZIP that is no scene', () => Buffer.from('504b0506' + '00'.repeat(18), 'hex'), 415, 'not a picture'],
     ['a broken scene file', () => Buffer.from('504b0304' + 'ff'.repeat(60), 'hex'), 422, 'damaged'],
   ])('says what is wrong with %s, and keeps nothing of it', async (_name, bytes, status, reason) => {
@@ -268,14 +272,16 @@ describe('createPlateReader', () => {
 
 describe('scene file', () => {
   it('carries a scene to another place, plate and all', async () => {
-    const id = await begin(await pictureBytes(100, 70), 'steps.jpg');
-    const open = openScene(space, id);
-    const file = await writeSceneFile(space.dataDir, open);
-    const { scene, plate } = readSceneFile(file);
-    expect(scene).toEqual(open.scene);
-    expect(Buffer.compare(plate, await readFile(assetPath(space.dataDir, open.scene.plate.asset)))).toBe(0);
-    const copy = openScene(space, await begin(file, 'steps.sundew'));
+    const open = openScene(space, await begin(await pictureBytes(100, 70), 'steps.jpg'));
+    const other = await temporaryWorkspace();
+    const file = await sceneFileBytes(space, open.scene);
+    const copy = openScene(other.space, await begunScene(other.space, file, 'steps.sundew'));
     expect(copy.scene).toEqual(open.scene);
+    const { asset } = open.scene.plate;
+    const plate = (dataDir: string) => readFile(assetPath(dataDir, asset));
+    expect(Buffer.compare(await plate(space.dataDir), await plate(other.space.dataDir))).toBe(0);
+    expect(await readdir(join(other.space.dataDir, 'incoming'))).toEqual([]);
+    await other.remove();
   });
 });
 
@@ -284,4 +290,7 @@ it('makes a name for people of any file name', () => {
   expect(titleFrom('../../etc/passwd')).toBe('Passwd');
   expect(titleFrom('')).toBe('Untitled');
   expect(titleFrom('x'.repeat(300)).length).toBe(80);
+  // A first letter that becomes two.
+  expect(titleFrom('ß'.repeat(80))).toBe(`SS${'ß'.repeat(78)}`);
+  expect(encodeURIComponent(titleFrom('𝒜'.repeat(60)))).toMatch(/^(%F0%9D%92%9C)+$/);
 });

@@ -1,67 +1,96 @@
 import { randomUUID } from 'node:crypto';
-import { open, readFile, rm } from 'node:fs/promises';
-import { eq } from 'drizzle-orm';
+import { open, rm } from 'node:fs/promises';
 import { newScene } from '@/core/scene/new-scene';
 import type { Scene } from '@/core/scene/schema';
-import { assets, scenes } from '@/db/schema';
-import { keepFile, receiveBytes, type ReceivedFile } from './asset-store';
+import { scenes } from '@/db/schema';
+import { findAsset, putAsset } from './asset-kinds';
+import { keepFile, type ReceivedFile } from './asset-store';
+import { decodeOnThread } from './decode-thread';
 import { openPlate, readLens, type PlateFacts } from './open-plate';
-import { looksLikeSceneFile, readSceneFile } from './scene-file';
+import { looksLikeSceneFile } from './scene-file';
+import type { SceneParts } from './scene-parts';
 import { takeCoverage } from './coverage-store';
 import { takeLut } from './lut-store';
 import type { Workspace } from './workspace';
 
+/** A plate that was taken in, and what a person should know of how it was read. */
+export type TakenPlate = Omit<PlateFacts, 'mime'> & { note?: string };
+
 /**
  * Makes a received file a plate of the store. One that is there already is known by its hash and shared. Throws an
- * AppError, and forgets the file, when it cannot be one.
+ * AppError, and forgets the file, when it cannot be one. Plates are decoded one after the other: each may take much memory.
  */
 export async function takePlate(
-  { db, dataDir, plates }: Workspace,
+  { db, dataDir, plates, decoding }: Workspace,
   received: ReceivedFile,
-): Promise<Omit<PlateFacts, 'mime'>> {
+): Promise<TakenPlate> {
   const { hash, path, bytes } = received;
-  const known = db.select().from(assets).where(eq(assets.hash, hash)).get();
-  if (known?.mime.startsWith('image/')) {
+  const known = findAsset(db, 'plate', hash);
+  if (known) {
     const lens = await readLens(path);
     await keepFile(dataDir, received);
     return { width: known.width, height: known.height, lens };
   }
-  const plate = await openPlate(path, bytes).catch(async (error: unknown) => {
+  try {
+    return await decoding.run(async () => {
+      const { note, ...plate } = await openPlate(path, bytes);
+      await keepFile(dataDir, received);
+      await plates.prime(hash, plate);
+      const { mime, width, height, lens } = plate.facts;
+      putAsset(db, { hash, bytes, mime, width, height });
+      return { width, height, lens, note };
+    });
+  } catch (error) {
     await rm(path, { force: true });
     throw error;
-  });
-  await keepFile(dataDir, received);
-  await plates.prime(hash, plate);
-  const { mime, width, height } = plate.facts;
-  db.insert(assets)
-    .values({ hash, bytes, mime, width, height, createdAt: Date.now() })
-    .onConflictDoNothing()
-    .run();
-  return plate.facts;
+  }
 }
 
-/** Begins a scene with a received file: a photo, or a scene file with its plate inside. Returns the scene's id. */
+/** A scene that was begun. */
+export interface BegunScene {
+  id: string;
+  note?: string;
+}
+
+/** Begins a scene with a received file: a photo, or a scene file with its plate inside. */
 export async function beginScene(
   space: Workspace,
   received: ReceivedFile,
   fileName: string,
-): Promise<string> {
-  if (looksLikeSceneFile(await headOf(received.path))) return takeSceneFile(space, received);
-  const { width, height, lens } = await takePlate(space, received);
+): Promise<BegunScene> {
+  const id = randomUUID();
+  if (looksLikeSceneFile(await headOf(received.path))) {
+    const { scene, note } = await takeSceneFile(space, received.path).finally(() =>
+      rm(received.path, { force: true }),
+    );
+    return { id: insertScene(space, id, scene), note };
+  }
+  const { width, height, lens, note } = await takePlate(space, received);
   const scene = newScene(titleFrom(fileName), { asset: received.hash, width, height }, lens);
-  return insertScene(space, randomUUID(), scene);
+  return { id: insertScene(space, id, scene), note };
 }
 
-async function takeSceneFile(space: Workspace, received: ReceivedFile): Promise<string> {
-  const bytes = await readFile(received.path);
-  await rm(received.path, { force: true });
-  const { scene, plate, lut, coverages } = readSceneFile(bytes);
-  const receive = (part: Uint8Array) => receiveBytes(space.dataDir, part);
-  if (lut) await takeLut(space, await receive(lut));
-  for (const coverage of coverages) await takeCoverage(space, await receive(coverage));
-  const plateFile = await receive(plate);
-  const { width, height } = await takePlate(space, plateFile);
-  return insertScene(space, randomUUID(), { ...scene, plate: { asset: plateFile.hash, width, height } });
+/** Takes a scene file in: all that it holds goes to the store, and what comes back is its document. Throws an AppError. */
+export async function takeSceneFile(
+  space: Workspace,
+  path: string,
+): Promise<{ scene: Scene; note?: string }> {
+  const parts = await decodeOnThread('unpack', { path, dataDir: space.dataDir });
+  try {
+    const { scene, plate, lut, coverages } = parts;
+    if (lut) await takeLut(space, lut);
+    for (const coverage of coverages) await takeCoverage(space, coverage);
+    const { width, height, note } = await takePlate(space, plate);
+    return { scene: { ...scene, plate: { asset: plate.hash, width, height } }, note };
+  } finally {
+    await forgetParts(parts);
+  }
+}
+
+/** Takes away what of a scene file was not kept. */
+async function forgetParts({ plate, lut, coverages }: SceneParts): Promise<void> {
+  const paths = [plate, ...coverages, ...(lut ? [lut] : [])].map(({ path }) => path);
+  await Promise.all(paths.map((path) => rm(path, { force: true })));
 }
 
 async function headOf(path: string): Promise<Uint8Array> {
@@ -80,6 +109,9 @@ export function insertScene({ db }: Workspace, id: string, scene: Scene): string
   return id;
 }
 
+/** Most characters of a title. */
+const MOST_TITLE = 80;
+
 /** A name for people from a name of a file. */
 export function titleFrom(fileName: string): string {
   const words = fileName
@@ -87,7 +119,9 @@ export function titleFrom(fileName: string): string {
     .replace(/\.[^.]*$/, '')
     .replace(/[_\-\s]+/g, ' ')
     .replace(/[^\p{L}\p{N} .,'()]/gu, '')
-    .trim()
-    .slice(0, 80);
-  return words ? words[0].toUpperCase() + words.slice(1) : 'Untitled';
+    .trim();
+  // A first letter may become two, and half a letter is none.
+  const title = [...(words ? words[0].toUpperCase() + words.slice(1) : 'Untitled')];
+  while (title.join('').length > MOST_TITLE) title.pop();
+  return title.join('').trim();
 }

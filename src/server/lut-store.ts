@@ -1,10 +1,9 @@
 import { readFile, rm } from 'node:fs/promises';
-import { eq } from 'drizzle-orm';
 import type { Night } from '@/core/scene/schema';
 import { CubeFormatError, parseCube, type CubeLut } from '@/core/grade/cube-lut';
-import { assets } from '@/db/schema';
 import { AppError } from './app-error';
-import { assetPath, keepFile, type ReceivedFile } from './asset-store';
+import { LUT, putAsset, requireAsset } from './asset-kinds';
+import { assetPath, keepFile, touch, type ReceivedFile } from './asset-store';
 import type { Workspace } from './workspace';
 
 /** What is told of a look-up table that was taken in. */
@@ -13,8 +12,6 @@ export interface LutFacts {
   size: number;
   dimensions: 1 | 3;
 }
-
-const CUBE = 'text/x-cube';
 
 /** Reads a table's text. Throws 422 with the line at fault. */
 function readCube(bytes: Uint8Array): CubeLut {
@@ -33,10 +30,7 @@ export async function takeLut({ db, dataDir }: Workspace, received: ReceivedFile
     const { size, dimensions } = readCube(await readFile(path));
     await keepFile(dataDir, received);
     const [width, height] = dimensions === 3 ? [size, size * size] : [size, 1];
-    db.insert(assets)
-      .values({ hash, bytes, mime: CUBE, width, height, createdAt: Date.now() })
-      .onConflictDoNothing()
-      .run();
+    putAsset(db, { hash, bytes, mime: LUT, width, height });
     return { asset: hash, size, dimensions };
   } catch (error) {
     await rm(path, { force: true });
@@ -57,11 +51,11 @@ export async function lutBytes(dataDir: string, hash: string): Promise<Uint8Arra
 
 /** A table of the store, ready to be looked up. */
 export async function loadLut(dataDir: string, hash: string): Promise<CubeLut> {
+  await touch(assetPath(dataDir, hash));
   return readCube(await lutBytes(dataDir, hash));
 }
 
 /** Checks that the table that a night uses is in the store. Throws 422. */
 export function requireLut(db: Pick<Workspace['db'], 'select'>, { lut }: Pick<Night, 'lut'>): void {
-  if (!lut || db.select({ hash: assets.hash }).from(assets).where(eq(assets.hash, lut.asset)).get()) return;
-  throw new AppError(422, 'no-lut', 'The look-up table is not here. Load it from its file again.');
+  if (lut) requireAsset(db, 'lut', lut.asset, 'The look-up table is not here. Load it from its file again.');
 }

@@ -4,8 +4,7 @@ import { runCommand } from '@/core/scene/command';
 import { setNight } from '@/core/scene/commands';
 import { flip, type LogEntry } from '@/core/scene/history';
 import type { Scene } from '@/core/scene/schema';
-import { pictureBytes, receiveBytes, temporaryWorkspace } from '../../test/workspace';
-import { beginScene } from './intake';
+import { temporaryWorkspace, begunScene } from '../../test/workspace';
 import { forgetMoment, listMoments, momentScene, nameMoment, sceneAfter } from './moment-repository';
 import { openScene, saveEntries } from './scene-repository';
 import { openWorkspace, type Workspace } from './workspace';
@@ -15,7 +14,7 @@ let remove: () => Promise<void>;
 let id: string;
 beforeAll(async () => {
   ({ space, remove } = await temporaryWorkspace());
-  id = await beginScene(space, await receiveBytes(space, await pictureBytes()), 'quay.jpg');
+  id = await begunScene(space);
 });
 afterAll(() => remove());
 

@@ -1,8 +1,8 @@
+import { unzipSync, zipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { NOCTURNES } from '@/core/night/nocturnes';
 import { startingNight } from '@/core/night/starting-night';
-import { pictureBytes, receiveBytes, temporaryWorkspace } from '../../test/workspace';
-import { beginScene } from './intake';
+import { receiveBytes, temporaryWorkspace, begunScene, sceneFileBytes } from '../../test/workspace';
 import { loadLut, takeLut } from './lut-store';
 import {
   deleteNocturne,
@@ -12,7 +12,6 @@ import {
   takeNocturne,
   writeNocturne,
 } from './nocturne-repository';
-import { readSceneFile, writeSceneFile } from './scene-file';
 import { openScene, saveCopy } from './scene-repository';
 import type { Workspace } from './workspace';
 
@@ -46,12 +45,12 @@ describe('look-up tables', () => {
   });
 
   it('travel in the scene file, and a scene file that lacks its own is refused', async () => {
-    const id = await beginScene(space, await receiveBytes(space, await pictureBytes()), 'quay.jpg');
+    const id = await begunScene(space);
     const open = openScene(space, id);
     const scene = { ...open.scene, night: await withLut() };
-    const file = await writeSceneFile(space.dataDir, { ...open, scene });
+    const file = await sceneFileBytes(space, scene);
     const other = await temporaryWorkspace();
-    const there = await beginScene(other.space, await receiveBytes(other.space, file), 'quay.sundew');
+    const there = await begunScene(other.space, file, 'quay.sundew');
     const { lut } = openScene(other.space, there).scene.night;
     expect((await loadLut(other.space.dataDir, lut!.asset)).size).toBe(2);
     await other.remove();
@@ -60,8 +59,8 @@ describe('look-up tables', () => {
       night: { ...scene.night, lut: { ...scene.night.lut, asset: 'e'.repeat(64) } },
     };
     expect(() => saveCopy(space, id, lacking)).toThrow('look-up table is not here');
-    const swapped = await writeSceneFile(space.dataDir, { ...open, scene });
-    expect(readSceneFile(swapped).lut).toBeDefined();
+    const { 'lut.cube': _gone, ...rest } = unzipSync(file);
+    await expect(begunScene(space, zipSync(rest))).rejects.toThrow('lacks the look-up table');
   });
 });
 

@@ -1,6 +1,9 @@
 import exifr from 'exifr';
-import sharp, { type Metadata, type Sharp } from 'sharp';
+import sharp, { type Metadata } from 'sharp';
+import type { ColorProfile } from '@/core/color/color-profile';
 import { AppError } from './app-error';
+import { decodeCodes, type PictureCodes } from './decode-codes';
+import type { ReadProfile } from './decode-job';
 import { decodeOnThread } from './decode-thread';
 import { LIMITS } from './limits';
 
@@ -13,17 +16,17 @@ export interface PlateFacts {
   lens?: number;
 }
 
-/** A whole plate as interleaved RGB, sRGB codes of 8 bits, or of 16 where the file holds more or other colours. */
-export interface PlatePicture {
-  data: Uint8Array | Uint16Array;
-  width: number;
-  height: number;
+/** A whole plate as interleaved RGB, codes of 8 or of 16 bits: of sRGB, or of a profile of curves and a matrix. */
+export interface PlatePicture extends PictureCodes {
+  colors?: ColorProfile;
 }
 
 /** A plate, decoded. */
 export interface OpenedPlate {
   facts: PlateFacts;
   picture: PlatePicture;
+  /** What a person should know of how it was read. */
+  note?: string;
 }
 
 const RAW = 'image/x-raw';
@@ -65,7 +68,7 @@ export async function openPlate(path: string, bytes: number): Promise<OpenedPlat
   const lens = lensOf(tags);
   // Raw files are TIFFs of a camera or nothing that a common decoder knows; only LibRaw can tell.
   if (!meta || (meta.format === 'tiff' && (tags.Make !== undefined || tags.DNGVersion !== undefined))) {
-    const picture = await decodeOnThread({ type: 'raw', path }).catch(() => undefined);
+    const picture = await decodeOnThread('raw', { path }).catch(() => undefined);
     if (picture) {
       checkSize(picture.width, picture.height);
       return { facts: { mime: RAW, width: picture.width, height: picture.height, lens }, picture };
@@ -75,14 +78,7 @@ export async function openPlate(path: string, bytes: number): Promise<OpenedPlat
   if (!meta || !mime) throw notAPicture();
   const { width, height } = meta.autoOrient;
   checkSize(width, height);
-  const picture = await decodePicture(path, meta).catch(() => {
-    throw new AppError(
-      422,
-      'damaged',
-      'The picture is damaged or cut short. Copy it again from where it came from.',
-    );
-  });
-  return { facts: { mime, width, height, lens }, picture };
+  return { facts: { mime, width, height, lens }, ...(await decodePicture(path, meta)) };
 }
 
 async function readTags(path: string): Promise<PhotoTags> {
@@ -118,36 +114,26 @@ function checkSize(width: number, height: number): void {
   }
 }
 
-/** Decodes a picture that common decoders know. More than 8 bits, and profiles other than sRGB, are kept in 16 bits. */
-async function decodePicture(path: string, meta: Metadata): Promise<PlatePicture> {
-  const profile =
-    meta.icc && meta.space !== 'cmyk' && meta.channels >= 3 && !saysSrgb(meta.icc) ? meta.icc : undefined;
+/** Said of a photo whose colours could not be read as it meant them. */
+const BROKEN_PROFILE = 'The photo’s colour profile is broken, so its colours are taken as sRGB.';
+
+/**
+ * Decodes a picture that common decoders know, in codes of its own: how they stand for light is read from its profile on a thread,
+ * meanwhile. Only a profile of tables needs every pixel converted.
+ */
+async function decodePicture(path: string, meta: Metadata): Promise<Omit<OpenedPlate, 'facts'>> {
+  if (meta.space === 'cmyk') return { picture: await decodeCodes(path, false, false) };
   const deep = meta.depth !== 'uchar' || (meta.bitsPerSample ?? 8) > 8;
-  const options = { failOn: 'truncated', limitInputPixels: LIMITS.platePixels } as const;
-  if (!deep && !profile) {
-    const { data, info } = await upright(sharp(path, options))
-      .toColourspace('srgb')
-      .raw()
-      .toBuffer({ resolveWithObject: true });
-    return { data, width: info.width, height: info.height };
-  }
-  // The decoder's own conversion of profiles is for 8 bits only, so the profile is put by and applied afterwards.
-  const bare = upright(sharp(path, { ...options, ignoreIcc: true }));
-  const { data, info } = await (
-    deep ? bare.toColourspace('rgb16').raw({ depth: 'ushort' }) : bare.toColourspace('srgb').raw()
-  ).toBuffer({
-    resolveWithObject: true,
-  });
-  const { width, height } = info;
-  const codes = deep
-    ? new Uint16Array(data.buffer.slice(data.byteOffset, data.byteOffset + data.byteLength))
-    : Uint16Array.from(data, (code) => 257 * code);
-  return profile
-    ? decodeOnThread({ type: 'profile', profile, data: codes, width, height })
-    : { data: codes, width, height };
+  const profile = meta.icc && !saysSrgb(meta.icc) ? meta.icc : undefined;
+  const [codes, read] = await Promise.all([decodeCodes(path, deep), profile && readProfile(profile, deep)]);
+  if (!read || !profile) return { picture: codes };
+  if (read === 'broken') return { picture: codes, note: BROKEN_PROFILE };
+  if (read.colors !== 'tables') return { picture: { ...codes, colors: read.colors } };
+  return { picture: await decodeOnThread('convert', { path, profile, deep }) };
 }
 
-const upright = (picture: Sharp) => picture.autoOrient().flatten({ background: '#000' });
+const readProfile = (profile: Uint8Array, deep: boolean): Promise<ReadProfile | 'broken'> =>
+  decodeOnThread('profile', { profile, codes: deep ? 65536 : 256 }).catch(() => 'broken' as const);
 
 /** Whether a profile is one of the many copies of sRGB, by its own description. */
 function saysSrgb(profile: Uint8Array): boolean {

@@ -6,8 +6,7 @@ import { wholeRegion } from '@/core/plane/region';
 import type { Scene } from '@/core/scene/schema';
 import type { Renderer } from '@/engine/renderer';
 import { streetLamp, streetScene } from '../../test/street';
-import { pictureBytes, receiveBytes, temporaryWorkspace } from '../../test/workspace';
-import { beginScene } from './intake';
+import { pictureBytes, temporaryWorkspace, begunScene } from '../../test/workspace';
 import { createOutputJobs, fileStem, type OutputStatus } from './output-jobs';
 import { renderRgb } from './render-picture';
 import { createServerRenderer } from './render-service';
@@ -23,11 +22,7 @@ let renderer: Renderer;
 let scene: Scene;
 beforeAll(async () => {
   ({ space, remove } = await temporaryWorkspace());
-  const id = await beginScene(
-    space,
-    await receiveBytes(space, await pictureBytes(SIZE.width, SIZE.height)),
-    'a.jpg',
-  );
+  const id = await begunScene(space, await pictureBytes(SIZE.width, SIZE.height));
   scene = { ...streetScene([streetLamp('one', 0.5)]), plate: openScene(space, id).scene.plate };
   renderer = createServerRenderer(space);
 });

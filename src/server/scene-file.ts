@@ -1,27 +1,8 @@
-import { createHash } from 'node:crypto';
-import { readFile } from 'node:fs/promises';
-import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
-import { parseScene, SceneFormatError } from '@/core/scene/parse-scene';
-import type { OpenScene } from '@/core/scene/opened-scene';
+import type { Readable } from 'node:stream';
+import { ZipFile } from 'yazl';
 import type { Scene } from '@/core/scene/schema';
-import { AppError } from './app-error';
 import { assetPath } from './asset-store';
-import { coverageAssets, coverageBytes } from './coverage-store';
-import { LIMITS } from './limits';
-import { lutBytes } from './lut-store';
-
-/** A scene file taken apart: the document, and its plate as it was dropped in. */
-export interface SceneFile {
-  scene: Scene;
-  plate: Uint8Array;
-  /** The look-up table that the night uses. */
-  lut?: Uint8Array;
-  /** What edge brushes found, as PNGs. */
-  coverages: Uint8Array[];
-}
-
-const LUT = 'lut.cube';
-const coverageName = (asset: string) => `mattes/${asset}.png`;
+import { coverageAssets, coverageName, LUT, PLATE, SCENE } from './scene-file-names';
 
 const ZIP_MAGIC = [0x50, 0x4b, 0x03, 0x04];
 
@@ -31,62 +12,21 @@ export function looksLikeSceneFile(head: Uint8Array): boolean {
 }
 
 /**
- * A scene as one file: a ZIP of `scene.json`, `plate` and, where they are used, `lut.cube` and `mattes/*.png`. Pictures are
- * stored as they are, they do not shrink.
+ * A scene as one file, piece by piece: a ZIP of `scene.json`, `plate` and, where they are used, `lut.cube` and `mattes/*.png`.
+ * Pictures are stored as they are, they do not shrink. The stream fails when a file of the store is missing.
  */
-export async function writeSceneFile(dataDir: string, { scene }: OpenScene): Promise<Uint8Array> {
-  const plate = await readFile(assetPath(dataDir, scene.plate.asset));
+export function writeSceneFile(dataDir: string, scene: Scene): Readable {
+  const zip = new ZipFile();
+  const stored = { compress: false };
+  zip.addBuffer(Buffer.from(JSON.stringify(scene, null, 1)), SCENE);
+  zip.addFile(assetPath(dataDir, scene.plate.asset), PLATE, stored);
   const { lut } = scene.night;
-  const coverages: Record<string, [Uint8Array, { level: 0 }]> = {};
+  if (lut) zip.addFile(assetPath(dataDir, lut.asset), LUT);
   for (const asset of coverageAssets(scene)) {
-    coverages[coverageName(asset)] = [await coverageBytes(dataDir, asset), { level: 0 }];
+    zip.addFile(assetPath(dataDir, asset), coverageName(asset), stored);
   }
-  return zipSync({
-    'scene.json': strToU8(JSON.stringify(scene, null, 1)),
-    plate: [plate, { level: 0 }],
-    ...(lut && { [LUT]: await lutBytes(dataDir, lut.asset) }),
-    ...coverages,
-  });
-}
-
-/** Takes a scene file apart. Throws 422 with the reason when it is not one. */
-export function readSceneFile(bytes: Uint8Array): SceneFile {
-  let parts: Record<string, Uint8Array>;
-  let unpacked = 0;
-  try {
-    parts = unzipSync(bytes, {
-      filter: ({ name, originalSize }) => {
-        unpacked += originalSize;
-        const known = ['scene.json', 'plate', LUT].includes(name) || /^mattes\/[0-9a-f]{64}\.png$/.test(name);
-        return known && unpacked <= LIMITS.uploadBytes;
-      },
-    });
-  } catch {
-    throw new AppError(422, 'damaged', 'The scene file is damaged. Copy it again from where it came from.');
-  }
-  if (!parts['scene.json'] || !parts.plate) {
-    throw new AppError(
-      422,
-      'not-a-scene',
-      'This ZIP is not a Sundew scene: scene.json or the plate is missing.',
-    );
-  }
-  try {
-    const scene = parseScene(JSON.parse(strFromU8(parts['scene.json'])));
-    const { lut } = scene.night;
-    const hashOf = (part?: Uint8Array) => part && createHash('sha256').update(part).digest('hex');
-    const coverages = coverageAssets(scene).map((asset) => {
-      const part = parts[coverageName(asset)];
-      if (hashOf(part) === asset) return part;
-      throw new AppError(422, 'no-coverage', 'The scene file lacks what an edge brush of its mattes found.');
-    });
-    if (lut && lut.asset !== hashOf(parts[LUT])) {
-      throw new AppError(422, 'no-lut', 'The scene file lacks the look-up table that its night uses.');
-    }
-    return { scene, plate: parts.plate, lut: lut ? parts[LUT] : undefined, coverages };
-  } catch (error) {
-    if (error instanceof AppError) throw error;
-    if (error instanceof SceneFormatError) throw new AppError(422, 'bad-scene', error.message);
-    throw new AppError(422, 'bad-scene', 'The scene file holds no readable scene.');
-  }
+  const stream = zip.outputStream as Readable;
+  zip.on('error', (error: Error) => stream.destroy(error));
+  zip.end();
+  return stream;
 }

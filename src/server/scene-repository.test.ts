@@ -4,8 +4,7 @@ import { setDesk, setNight } from '@/core/scene/commands';
 import { runCommand } from '@/core/scene/command';
 import { flip, stacksOf, type LogEntry } from '@/core/scene/history';
 import type { Scene } from '@/core/scene/schema';
-import { pictureBytes, receiveBytes, temporaryWorkspace } from '../../test/workspace';
-import { beginScene } from './intake';
+import { temporaryWorkspace, begunScene } from '../../test/workspace';
 import { deleteScene, listScenes, openScene, saveCopy, saveEntries } from './scene-repository';
 import { openWorkspace, type Workspace } from './workspace';
 
@@ -15,7 +14,7 @@ let id: string;
 beforeAll(async () => ({ space, remove } = await temporaryWorkspace()));
 afterAll(() => remove());
 beforeEach(async () => {
-  id = await beginScene(space, await receiveBytes(space, await pictureBytes()), 'quay.jpg');
+  id = await begunScene(space);
 });
 
 const dim = (scene: Scene, ambient: number): LogEntry => ({

@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import { openDb, type Db } from '@/db/client';
 import { createPlateReader, type PlateReader } from './plate-codes';
+import { createTurns, type Turns } from './turns';
 
 /** Where everything of one installation lives. */
 export interface Workspace {
@@ -8,6 +9,8 @@ export interface Workspace {
   dataDir: string;
   /** Its plates, decoded. */
   plates: PlateReader;
+  /** Decodes one photo after the other. */
+  decoding: Turns;
 }
 
 const shared = globalThis as { sundewWorkspace?: Workspace };
@@ -19,7 +22,7 @@ export function dataDirectory(): string {
 
 /** Opens a workspace on a data folder. */
 export function openWorkspace(dataDir: string): Workspace {
-  return { db: openDb(dataDir), dataDir, plates: createPlateReader(dataDir) };
+  return { db: openDb(dataDir), dataDir, plates: createPlateReader(dataDir), decoding: createTurns(1) };
 }
 
 /** The running server's workspace, opened once. */

@@ -24,12 +24,12 @@ function taps(from: number, to: number): Taps {
   return { first, begin, weights };
 }
 
-/** A picture as interleaved RGB codes, and the light that each code stands for. */
+/** A picture as interleaved RGB codes, and the light that each code of each channel stands for. */
 export interface CodedPicture {
   width: number;
   height: number;
   codes: Uint8Array | Uint16Array;
-  linearOf: Float32Array;
+  curves: readonly [Float32Array, Float32Array, Float32Array];
 }
 
 /**
@@ -40,12 +40,13 @@ export interface CodedPicture {
  */
 export function createAreaShrink(
   out: Float32Array,
-  { width, height, codes, linearOf }: CodedPicture,
+  { width, height, codes, curves }: CodedPicture,
   to: { width: number; height: number },
 ): (rows: { from: number; to: number }) => void {
   const across = taps(width, to.width);
   const down = taps(height, to.height);
   const narrow = new Float32Array(3 * to.width);
+  const [red, green, blue] = curves;
   let held = -1;
 
   function narrowRow(row: number): void {
@@ -58,9 +59,9 @@ export function createAreaShrink(
       let i = start + 3 * first[x];
       for (let k = begin[x], end = begin[x + 1]; k < end; k++, i += 3) {
         const weight = weights[k];
-        r += weight * linearOf[codes[i]];
-        g += weight * linearOf[codes[i + 1]];
-        b += weight * linearOf[codes[i + 2]];
+        r += weight * red[codes[i]];
+        g += weight * green[codes[i + 1]];
+        b += weight * blue[codes[i + 2]];
       }
       narrow[at] = r;
       narrow[at + 1] = g;

@@ -25,7 +25,7 @@ describe('createAreaShrink', () => {
     const out = new Float32Array(3 * to[0] * to[1]);
     const fill = createAreaShrink(
       out,
-      { width: from[0], height: from[1], codes, linearOf },
+      { width: from[0], height: from[1], codes, curves: [linearOf, linearOf, linearOf] },
       { width: to[0], height: to[1] },
     );
     fill({ from: 0, to: to[1] >> 1 });

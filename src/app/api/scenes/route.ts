@@ -13,5 +13,5 @@ export const POST = endpoint(async (request) => {
   const space = workspace();
   const name = new URL(request.url).searchParams.get('name') ?? '';
   const received = await receiveFile(space.dataDir, request.body ?? Readable.from([]), LIMITS.uploadBytes);
-  return Response.json({ id: await beginScene(space, received, name) }, { status: 201 });
+  return Response.json(await beginScene(space, received, name), { status: 201 });
 });

@@ -1,3 +1,4 @@
+import { Readable } from 'node:stream';
 import { endpoint } from '@/server/endpoint';
 import { fileStem } from '@/server/output-jobs';
 import { writeSceneFile } from '@/server/scene-file';
@@ -7,10 +8,11 @@ import { workspace } from '@/server/workspace';
 /** The scene as one file, to carry to another machine or to the command line. */
 export const GET = endpoint<{ id: string }>(async (_request, { id }) => {
   const space = workspace();
-  const open = openScene(space, id);
+  const { scene } = openScene(space, id);
   const headers = {
     'content-type': 'application/zip',
-    'content-disposition': `attachment; filename="${fileStem(open.scene.title)}.sundew"`,
+    'content-disposition': `attachment; filename="${fileStem(scene.title)}.sundew"`,
   };
-  return new Response((await writeSceneFile(space.dataDir, open)) as Uint8Array<ArrayBuffer>, { headers });
+  const file = Readable.toWeb(writeSceneFile(space.dataDir, scene));
+  return new Response(file as ReadableStream<Uint8Array<ArrayBuffer>>, { headers });
 });

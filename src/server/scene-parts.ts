@@ -1,0 +1,12 @@
+import type { Scene } from '@/core/scene/schema';
+import type { ReceivedFile } from './asset-store';
+
+/** A scene file taken apart: the document, and received files of what it holds. */
+export interface SceneParts {
+  scene: Scene;
+  plate: ReceivedFile;
+  /** The look-up table that the night uses. */
+  lut?: ReceivedFile;
+  /** What edge brushes found, as PNGs. */
+  coverages: ReceivedFile[];
+}
