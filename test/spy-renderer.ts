@@ -2,7 +2,7 @@ import { expect } from 'vitest';
 import type { CubeLut } from '@/core/grade/cube-lut';
 import { wholeRegion, type Region } from '@/core/plane/region';
 import { runCommand, type Command } from '@/core/scene/command';
-import type { Matte, Place, Scene } from '@/core/scene/schema';
+import type { Fixture, Matte, Place, Scene } from '@/core/scene/schema';
 import { createArena } from '@/engine/arena';
 import { createDirectPool } from '@/engine/direct-pool';
 import { createKernels, KERNEL_SCRATCH } from '@/engine/kernels';
@@ -37,7 +37,7 @@ export function spyRenderer(withKernels = true, budget = 64 * MEBIBYTE, lut?: Cu
   return { renderer, tasks, used: arena.used };
 }
 
-export const show = (renderer: Renderer, scene: Scene, region: Region = WHOLE, moving?: string) =>
+export const show = (renderer: Renderer, scene: Scene, region: Region = WHOLE, moving?: Fixture) =>
   renderer.frame({ scene, region, moving }, NEVER, (pixels) => pixels.slice());
 
 export const after = (scene: Scene, command: Command) => runCommand(scene, command).scene;

@@ -85,7 +85,8 @@ const small = surveySize(plate);
 const coarse = wholeRegion(small.width, small.height);
 
 const show = (next: Scene, at = region, moving?: string) =>
-  renderer.frame({ scene: next, region: at, moving }, never, () => {});
+  renderer.frame({ scene: next, region: at, moving: fixtureOf(moving) }, never, () => {});
+const fixtureOf = (id?: string) => scene.fixtures.find((fixture) => fixture.id === id);
 
 /** What a mix of two layers reads: plate, night, distance, land, and spill, air of each. */
 const pixels = PREVIEW.width * PREVIEW.height;

@@ -1,4 +1,4 @@
-import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import type { Patch } from 'immer';
 import type { Night, Scene } from '@/core/scene/schema';
 
@@ -38,6 +38,8 @@ export const revisions = sqliteTable(
     label: text('label').notNull(),
     patches: text('patches', { mode: 'json' }).$type<Patch[]>().notNull(),
     inverse: text('inverse', { mode: 'json' }).$type<Patch[]>().notNull(),
+    /** Version of the scene format that the patches are of; 0 for what is older than this column. */
+    version: integer('version').notNull().default(0),
     createdAt: integer('created_at').notNull(),
   },
   (table) => [
@@ -45,6 +47,19 @@ export const revisions = sqliteTable(
     uniqueIndex('revisions_entry').on(table.sceneId, table.entryId),
     index('revisions_scene').on(table.sceneId),
   ],
+);
+
+/** Files that a window on a scene took in: it may read them, though what it saved does not refer to them yet. */
+export const offers = sqliteTable(
+  'offers',
+  {
+    sceneId: text('scene_id')
+      .notNull()
+      .references(() => scenes.id, { onDelete: 'cascade' }),
+    hash: text('hash').notNull(),
+    createdAt: integer('created_at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.sceneId, table.hash] })],
 );
 
 /** Nights that a person kept. */

@@ -45,3 +45,11 @@ it('says when it is full', () => {
   const arena = createArena(2 * MEBIBYTE);
   expect(() => arena.allocate(3 * MEBIBYTE)).toThrow(ArenaFullError);
 });
+
+it('takes a machine without memory for a full arena, so that what is kept is dropped for it', () => {
+  const arena = createArena(8 * MEBIBYTE);
+  arena.memory.grow = () => {
+    throw new RangeError('WebAssembly.Memory.grow(): Unable to grow instance memory');
+  };
+  expect(() => arena.allocate(3 * MEBIBYTE)).toThrow(ArenaFullError);
+});

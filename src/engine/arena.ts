@@ -8,6 +8,8 @@ export interface Block {
 /** The arena holds no more. */
 export class ArenaFullError extends Error {
   override name = 'ArenaFullError';
+  /** Key of the node that was being made. */
+  part?: string;
 }
 
 const ALIGNMENT = 64;
@@ -38,7 +40,12 @@ export function createArena(mostBytes: number): Arena {
     const pages = Math.ceil(bytes / PAGE);
     if (end / PAGE + pages > maximum)
       throw new ArenaFullError('The picture needs more memory than is set aside.');
-    memory.grow(pages);
+    try {
+      memory.grow(pages);
+    } catch {
+      // The machine has less than is set aside: what is kept is then dropped for it, as when the arena is full.
+      throw new ArenaFullError('This machine has no more memory for the picture.');
+    }
     give({ offset: end, bytes: pages * PAGE });
   }
 

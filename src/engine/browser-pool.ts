@@ -17,7 +17,7 @@ export function createBrowserPool(arena: Arena): Pool {
       died: new Promise((resolve) => {
         worker.addEventListener('error', (event) => resolve(new Error(event.message || 'it failed to load')));
       }),
-      terminate: () => worker.terminate(),
+      terminate: () => Promise.resolve(worker.terminate()),
     });
   };
   return createPool(spawn, Math.min(8, Math.max(2, navigator.hardwareConcurrency)));

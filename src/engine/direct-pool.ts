@@ -9,7 +9,7 @@ export function createDirectPool(memory: WebAssembly.Memory, kernels?: Kernels):
     () => ({
       perform: (task) => Promise.resolve().then(() => perform(task)),
       died: new Promise(() => {}),
-      terminate: () => {},
+      terminate: () => Promise.resolve(),
     }),
     1,
   );

@@ -26,6 +26,9 @@ const BOUNCE = { every: 4, blocks: { columns: 20, rows: 13 } } as const;
 const isShiny = ({ ground, walls, standees, decks }: GroundPlan) =>
   [ground, ...walls, ...standees, ...decks].some(({ sheen }) => sheen > 0);
 
+/** A fixture that nothing holds back. */
+const free = (fixture: Fixture): Fixture => ({ ...fixture, behind: undefined, only: undefined });
+
 /** Nodes of what lamps do: one a layer. */
 export function createLayerNodes(
   { arena, pool, store, inBands, planes }: Graph,
@@ -34,9 +37,6 @@ export function createLayerNodes(
   { reliefNode, occludersOf }: ReliefNodes,
 ) {
   const views = createViews(arena.memory);
-  /** Fixtures as they were when none was dragged: what surfaces give on follows a drag only when it ends. */
-  const resting = new Map<string, Fixture>();
-  const atRest = (fixture: Fixture) => resting.get(fixture.id) ?? fixture;
 
   /** Makes a layer's planes; the visible lamps need only some rows. */
   async function layerPlanes(
@@ -128,10 +128,11 @@ export function createLayerNodes(
     const { region, scene, moving } = request;
     const relief = (await reliefNode(request, camera, signal)).refs;
     const plate = (await plateNode(scene.plate.asset, region, signal)).refs;
-    const still = fixtures.filter(({ id }) => id !== moving);
+    const still = fixtures.filter(({ id }) => id !== moving?.id);
     const split = still.length > 0 && still.length < fixtures.length;
-    const base = split ? (await layerNode(request, camera, still, signal)).refs : undefined;
-    const fresh = base ? fixtures.filter(({ id }) => id === moving) : fixtures;
+    const alone = { ...request, moving: undefined };
+    const base = split ? (await layerNode(alone, camera, still, signal)).refs : undefined;
+    const fresh = base ? fixtures.filter(({ id }) => id === moving?.id) : fixtures;
     const sources = await sourcesOf(request, camera, fixtures, signal);
     const sourceRows = unionRows(
       sources.map((source) => sourceBounds(source, region)),
@@ -139,8 +140,8 @@ export function createLayerNodes(
     );
     const occluders = await occludersOf(request, camera, signal);
     const lights = fixtureLights(camera, wallPieces(camera, request.scene.plan.walls), fresh);
-    if (moving === undefined) for (const fixture of fixtures) resting.set(fixture.id, fixture);
-    const bounce = await bounceOf(request, camera, fresh.map(atRest), signal);
+    const resting = fresh.map((fixture) => (fixture.id === moving?.id ? free(moving) : fixture));
+    const bounce = await bounceOf(request, camera, resting, signal);
     const task = {
       type: 'layer',
       occluders,
@@ -175,9 +176,8 @@ export function createLayerNodes(
     const parts: HeldLayer[] = [];
     for (const group of groups.values()) {
       const [{ behind, only }] = group;
-      const free = group.map((fixture) => ({ ...fixture, behind: undefined, only: undefined }));
       parts.push({
-        layer: (await layerNode(request, camera, free, signal)).refs,
+        layer: (await layerNode(request, camera, group.map(free), signal)).refs,
         behind: behind === undefined ? undefined : await coverage(behind),
         only: only && { coverage: await coverage(only.matte), outside: only.outside },
       });
@@ -193,14 +193,8 @@ export function createLayerNodes(
     );
   }
 
-  function keyOf(request: FrameRequest, fixtures: Fixture[]): string {
-    const dragged = fixtures.find(({ id }) => id === request.moving);
-    const own = layerKey(request, fixtures);
-    return dragged ? `${own} given on from ${JSON.stringify(atRest(dragged).at)}` : own;
-  }
-
   const layerNode = (request: FrameRequest, camera: Camera, fixtures: Fixture[], signal: AbortSignal) =>
-    store.node<LayerRefs>(keyOf(request, fixtures), () =>
+    store.node<LayerRefs>(layerKey(request, fixtures), () =>
       fixtures.some((fixture) => holdKey(request, fixture) !== '')
         ? heldNode(request, camera, fixtures, signal)
         : freeNode(request, camera, fixtures, signal),
@@ -245,7 +239,7 @@ export function createLayerNodes(
     if (isPlainGrip(grip)) return refs;
     const { region, scene } = request;
     const node = await store.node<{ spill: PlaneRef }>(
-      `grip ${JSON.stringify(grip)} ${keyOf(request, fixtures)}`,
+      `grip ${JSON.stringify(grip)} ${layerKey(request, fixtures)}`,
       async () => {
         const plate = (await plateNode(scene.plate.asset, region, signal)).refs;
         const task = { type: 'grip', spill: refs.spill, plate, grip, region } as const;

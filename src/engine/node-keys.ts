@@ -2,9 +2,27 @@ import { regionKey, type Region } from '@/core/plane/region';
 import type { Fixture, Matte, Moon, Scene } from '@/core/scene/schema';
 import { surroundOf } from '@/core/picture/surround-of';
 import type { Pass } from '@/core/matte/pass';
+import { digest } from './digest';
 import type { FrameRequest } from './frame-request';
 
-/* A node's key names exactly what its planes depend on. */
+/*
+ * A node's key names exactly what its planes depend on: what it is in a word, and a digest of the rest. However deep nodes stand on
+ * one another, a key stays short.
+ */
+
+const key = (what: string, ...on: unknown[]): string => `${what} ${digest(on.join(' '))}`;
+
+/** Remembers what a function made of an object that never changes in place. */
+function remembered<Value extends object>(make: (value: Value) => string): (value: Value) => string {
+  const known = new WeakMap<Value, string>();
+  return (value) => {
+    const found = known.get(value);
+    if (found !== undefined) return found;
+    const made = make(value);
+    known.set(value, made);
+    return made;
+  };
+}
 
 export const plateKey = (asset: string, region: Region) => `plate ${asset} ${regionKey(region)}`;
 
@@ -24,39 +42,59 @@ export function evenKey(request: FrameRequest): string {
   const own = plateKey(plate.asset, request.region);
   const even = night.evenOut === 0 ? own : `even ${night.evenOut} ${surveyKey(request)} ${own}`;
   if (!plan.sunShadow?.lift) return even;
-  return `lift ${plan.sunShadow.lift} ${matteKey(request, matteOf(request.scene, plan.sunShadow.matte))} ${even}`;
+  return key(
+    'lift',
+    plan.sunShadow.lift,
+    matteKey(request, matteOf(request.scene, plan.sunShadow.matte)),
+    even,
+  );
 }
 
-/** Passes as text. They never change in place, and painted ones are long: each is written out once. */
-const written = new WeakMap<object, string>();
+/** A pass by its digest. Painted ones are long: each is written out once. */
+const passText = remembered((pass: Pass) => digest(JSON.stringify(pass)));
 
-function passText(pass: Pass): string {
-  const known = written.get(pass);
-  if (known !== undefined) return known;
-  const text = JSON.stringify(pass);
-  written.set(pass, text);
+/** Digests of a scene's mattes by id, each told once however many others are made of it. */
+const mattesText = (() => {
+  const known = new WeakMap<readonly Matte[], Map<string, string>>();
+  return (mattes: readonly Matte[]): Map<string, string> => {
+    const found = known.get(mattes) ?? new Map<string, string>();
+    known.set(mattes, found);
+    return found;
+  };
+})();
+
+const passesText = (scene: Scene, { passes }: Matte): string =>
+  digest(
+    passes
+      .map((pass) =>
+        pass.kind === 'matte'
+          ? `${pass.join} (${matteText(scene, matteOf(scene, pass.matte))})`
+          : passText(pass),
+      )
+      .join(),
+  );
+
+function matteText(scene: Scene, matte: Matte): string {
+  const known = mattesText(scene.mattes);
+  const own = known.get(matte.id);
+  if (own !== undefined && scene.mattes.includes(matte)) return own;
+  const { refine, grow, feather, invert } = matte;
+  const text = digest([passesText(scene, matte), refine, grow, feather, invert].join(' '));
+  if (scene.mattes.includes(matte)) known.set(matte.id, text);
   return text;
 }
 
-const passesText = (scene: Scene, { passes }: Matte): string =>
-  passes
-    .map((pass) =>
-      pass.kind === 'matte'
-        ? `${pass.join} (${matteText(scene, matteOf(scene, pass.matte))})`
-        : passText(pass),
-    )
-    .join();
-
-const matteText = (scene: Scene, matte: Matte): string =>
-  `${passesText(scene, matte)} ${matte.refine} ${matte.grow} ${matte.feather} ${matte.invert}`;
-
 /** What a matte's passes cover depends on them, and on the plate where they look at it. */
 export const passesKey = (request: FrameRequest, matte: Matte): string =>
-  `passes ${passesText(request.scene, matte)} ${surveyKey(request)} ${plateKey(request.scene.plate.asset, request.region)}`;
+  key('passes', passesText(request.scene, matte), seenIn(request));
 
 /** A finished matte: what its passes cover, refined, grown, feathered and inverted. */
 export const matteKey = (request: FrameRequest, matte: Matte): string =>
-  `matte ${matteText(request.scene, matte)} ${surveyKey(request)} ${plateKey(request.scene.plate.asset, request.region)}`;
+  key('matte', matteText(request.scene, matte), seenIn(request));
+
+/** What a matte looks at. */
+const seenIn = (request: FrameRequest) =>
+  `${surveyKey(request)} ${plateKey(request.scene.plate.asset, request.region)}`;
 
 /** The matte of an id; schemas see to it that it is there. */
 export const matteOf = (scene: Scene, id: string): Matte => scene.mattes.find((matte) => matte.id === id)!;
@@ -70,17 +108,18 @@ export function openKey(request: FrameRequest): string | undefined {
   const shapes = places.map(
     ({ matte, outside, stops }) => `${matteKey(request, matteOf(scene, matte))} ${outside} ${stops}`,
   );
-  return `open ${JSON.stringify(surround)} ${regionKey(region)} ${shapes.join(';')}`;
+  return key('open', JSON.stringify(surround), regionKey(region), shapes.join(';'));
 }
 
 /** All of a night but what belongs to the air. */
 export function nightKey(request: FrameRequest): string {
   const { scene } = request;
   const ofAir = { haze: 0, hazeGlow: 0, hazeKelvin: 0 };
-  return `night ${JSON.stringify({ ...scene.night, ...ofAir, surround: 0 })} ${openKey(request)} ${evenKey(request)}`;
+  const night = JSON.stringify({ ...scene.night, ...ofAir, surround: 0 });
+  return key('night', night, openKey(request), evenKey(request));
 }
 
-export function reliefKey(request: FrameRequest): string {
+export const reliefKey = remembered((request: FrameRequest): string => {
   const { scene, region } = request;
   const { standees, walls, ground } = scene.plan;
   const used = [
@@ -89,8 +128,9 @@ export function reliefKey(request: FrameRequest): string {
     ...(ground.wet ? [ground.wet] : []),
   ];
   const mattes = used.map((id) => matteKey(request, matteOf(scene, id)));
-  return `relief ${surveyKey(request)} ${JSON.stringify({ ...scene.plan, sunShadow: undefined })} ${mattes.join(';')} ${regionKey(region)}`;
-}
+  const plan = JSON.stringify({ ...scene.plan, sunShadow: undefined });
+  return key('relief', surveyKey(request), plan, mattes.join(';'), regionKey(region));
+});
 
 /** Depends on all that shapes the light, and on nothing that only weighs it. */
 export function layerKey(request: FrameRequest, fixtures: Fixture[]): string {
@@ -113,9 +153,10 @@ export function layerKey(request: FrameRequest, fixtures: Fixture[]): string {
     const way = path.flatMap(({ u, v }) => [u, v]);
     return `${[...own, interior, standOff, ...form, ...way].join()} ${holdKey(request, fixture)}`;
   });
-  // While a lamp is dragged, what surfaces give on of its light does not follow.
-  const dragged = fixtures.some(({ id }) => id === request.moving);
-  return `layer ${dragged} ${reliefKey(request)} ${shapes.join(';')}`;
+  // While a lamp is dragged, what surfaces give on is its light from where it was taken up.
+  const { moving } = request;
+  const from = moving && fixtures.some(({ id }) => id === moving.id) ? JSON.stringify(moving) : '';
+  return key('layer', from, reliefKey(request), shapes.join(';'));
 }
 
 /** What holds a fixture's light back; empty where nothing does. */
@@ -126,4 +167,4 @@ export function holdKey(request: FrameRequest, { behind, only }: Fixture): strin
 
 /** The moon's light depends on where it stands, and on what it falls on. */
 export const moonKey = (request: FrameRequest, { azimuth, elevation }: Moon): string =>
-  `moon ${azimuth} ${elevation} ${reliefKey(request)}`;
+  key('moon', azimuth, elevation, reliefKey(request));

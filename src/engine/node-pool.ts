@@ -35,7 +35,7 @@ export function createNodePool(arena: Arena, size = availableParallelism()): Poo
         worker.on('error', (error) => resolve(error));
         worker.on('exit', (code) => resolve(new Error(`exit code ${code}`)));
       }),
-      terminate: () => void worker.terminate(),
+      terminate: async () => void (await worker.terminate()),
     });
   };
   return createPool(spawn, Math.max(1, size));

@@ -20,6 +20,8 @@ export interface NodeStore {
    */
   node: <Refs>(key: string, make: () => Promise<Node<Refs>>, slot?: string) => Promise<Node<Refs>>;
   has: (key: string) => boolean;
+  /** Key of the node whose making began last and goes on. */
+  underway: () => string | undefined;
   /** A block of the arena; unused nodes are dropped for it when the arena is full. */
   allocate: (bytes: number) => Block;
   clear: () => void;
@@ -70,11 +72,15 @@ export function createNodeStore(arena: Arena, budgetBytes: number): NodeStore {
         const node = await made;
         entries.set(key, { node, lastUsed: frame });
         return node;
+      } catch (error) {
+        if (error instanceof ArenaFullError) error.part ??= key;
+        throw error;
       } finally {
         making.delete(key);
       }
     },
     has: (key) => entries.has(key),
+    underway: () => [...making.keys()].at(-1),
     allocate(bytes) {
       for (;;) {
         try {

@@ -1,4 +1,4 @@
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import { isAbort } from './aborted';
 import { createPool, WorkerDiedError, type WorkerPort } from './pool';
 import type { Task } from './task';
@@ -20,6 +20,7 @@ function puppet() {
     }),
     terminate: () => {
       terminated = true;
+      return Promise.resolve();
     },
   };
   return { port, ends, faults, die: (reason: Error) => die(reason), isTerminated: () => terminated };
@@ -67,7 +68,8 @@ describe('createPool', () => {
     await good;
   });
 
-  it('replaces a worker that died, and rejects what it held', async () => {
+  it('replaces a worker that died after a pause, closes its port, and rejects what it held', async () => {
+    vi.useFakeTimers();
     const workers = [puppet(), puppet()];
     let hired = 0;
     const pool = createPool(() => workers[hired++].port, 1);
@@ -75,9 +77,57 @@ describe('createPool', () => {
     const next = pool.run(TASK);
     workers[0].die(new Error('exit code 9'));
     await expect(lost).rejects.toThrow(WorkerDiedError);
+    expect(workers[0].isTerminated()).toBe(true);
+    expect(hired).toBe(1);
+    await vi.advanceTimersByTimeAsync(50);
     expect(hired).toBe(2);
     workers[1].ends[0]();
     await next;
+    vi.useRealTimers();
+  });
+
+  it('gives up when workers keep dying, says so, and tries again when it is asked again', async () => {
+    vi.useFakeTimers();
+    let hired = 0;
+    let broken = true;
+    const pool = createPool(
+      () => {
+        const worker = puppet();
+        hired++;
+        if (broken) worker.die(new Error('no memory'));
+        else worker.port.perform = () => Promise.resolve();
+        return worker.port;
+      },
+      2,
+      { task: 1000, pause: 10, deaths: 4 },
+    );
+    const lost = [pool.run(TASK), pool.run(TASK), pool.run(TASK)].map((task) =>
+      expect(task).rejects.toThrow(WorkerDiedError),
+    );
+    await vi.advanceTimersByTimeAsync(10_000);
+    await Promise.all(lost);
+    const before = hired;
+    await vi.advanceTimersByTimeAsync(100_000);
+    expect(hired).toBe(before);
+    expect(hired).toBeLessThan(10);
+    broken = false;
+    await pool.run(TASK);
+    vi.useRealTimers();
+  });
+
+  it('ends a worker that never comes to an end, and goes on with another', async () => {
+    vi.useFakeTimers();
+    const workers = [puppet(), puppet()];
+    let hired = 0;
+    const pool = createPool(() => workers[hired++].port, 1, { task: 1000, pause: 10, deaths: 4 });
+    const stuck = expect(pool.run(TASK)).rejects.toThrow('longer than 1 s for "mix"');
+    const next = pool.run(TASK);
+    await vi.advanceTimersByTimeAsync(1010);
+    await stuck;
+    expect(workers[0].isTerminated()).toBe(true);
+    workers[1].ends[0]();
+    await next;
+    vi.useRealTimers();
   });
 
   it('rejects everything when it is closed', async () => {

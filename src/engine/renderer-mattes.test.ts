@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { wholeRegion } from '@/core/plane/region';
 import type { Pass } from '@/core/matte/pass';
+import { checkedScene } from '@/core/scene/parse-scene';
 import type { Matte, Scene } from '@/core/scene/schema';
 import type { FrameRequest } from './frame-request';
 import { type Renderer } from './renderer';
@@ -119,5 +120,28 @@ describe('mattes in the renderer', () => {
       const rows = whole.slice(4 * 96 * WHOLE.width, 4 * 136 * WHOLE.width);
       expect([name, largestDifference(part, rows) <= 2]).toEqual([name, true]);
     }
+  });
+
+  it('tells mattes apart that are made of each other twice, 50 deep, at once', async () => {
+    const { renderer, tasks } = spyRenderer();
+    const twice = (inner: string): Pass[] =>
+      ['a', 'b'].map((id) => ({ id, join: 'add', kind: 'matte', matte: inner }));
+    const chain = (first: Partial<Matte>): Scene => {
+      const rest = Array.from({ length: 49 }, (_, i) => ({
+        ...half,
+        id: `m${i + 1}`,
+        passes: twice(`m${i}`),
+      }));
+      const mattes = [{ ...half, ...first, id: 'm0' }, ...rest];
+      return { ...placed({}), mattes, places: [{ matte: 'm49', outside: false, stops: -3 }] };
+    };
+    const scene = chain({});
+    expect(checkedScene(scene)).toEqual(scene);
+    const left = await show(renderer, scene);
+    expect(largestDifference(left, await show(renderer, placed({})))).toBe(0);
+    tasks.length = 0;
+    const right = await show(renderer, chain({ invert: true }));
+    expect(luminanceAt(right, 0.2, 0.8)).toBeGreaterThan(luminanceAt(left, 0.2, 0.8));
+    expect(renderer.isReady({ scene: chain({ invert: true }), region: WHOLE })).toBe(true);
   });
 });

@@ -2,12 +2,13 @@ import { describe, expect, it } from 'vitest';
 import { setCircuit, setFixture, setNight, setPlan } from '@/core/scene/commands';
 import { parseCube, type CubeLut } from '@/core/grade/cube-lut';
 import { PLAIN_GRADE } from '@/core/night/starting-night';
-import { type Region } from '@/core/plane/region';
+import { wholeRegion, type Region } from '@/core/plane/region';
 import type { Night } from '@/core/scene/schema';
-import { isAbort } from './aborted';
+import { abortError, isAbort } from './aborted';
 import { createArena } from './arena';
 import { createDirectPool } from './direct-pool';
 import { createNodePool } from './node-pool';
+import type { Pool } from './pool';
 import { createRenderer } from './renderer';
 import { STREET, streetAssets, streetCodes, streetScene } from '../../test/street';
 import {
@@ -21,6 +22,10 @@ import {
   spyRenderer,
   WHOLE,
 } from '../../test/spy-renderer';
+
+/** Rejects when a signal aborts. */
+const aborting = (signal: AbortSignal) =>
+  new Promise<never>((_, reject) => signal.addEventListener('abort', () => reject(abortError())));
 
 describe('renderer', () => {
   it('lights the ground near the foot and leaves the sky alone', async () => {
@@ -121,14 +126,69 @@ describe('renderer', () => {
   it('computes only the lamp that moves, and the frame is that of the whole', async () => {
     const { renderer, tasks } = spyRenderer();
     const move = (u: number) => after(SCENE, setFixture('move', 'left', { at: { u, v: 0.35 } }));
-    await show(renderer, move(0.31), WHOLE, 'left');
+    const [resting] = move(0.31).fixtures;
+    await show(renderer, move(0.31), WHOLE, resting);
     tasks.length = 0;
-    const moved = await show(renderer, move(0.32), WHOLE, 'left');
+    const moved = await show(renderer, move(0.32), WHOLE, resting);
     expect(tasks).not.toContain('relief');
     const bands = tasks.filter((type) => type === 'layer').length;
-    // Once for itself, once on the small copy for what surfaces give on.
-    expect(bands).toBe(2 * Math.ceil((STREET.width * STREET.height) / 80_000));
+    // What surfaces give on stays as it was when the lamp was taken up.
+    expect(bands).toBe(Math.ceil((STREET.width * STREET.height) / 80_000));
     expect(largestDifference(moved, await show(spyRenderer().renderer, move(0.32)))).toBeLessThanOrEqual(1);
+  });
+
+  it('gives on the light of a dragged lamp from where it was taken up, whatever was shown before', async () => {
+    const { renderer } = spyRenderer();
+    const move = (u: number) => after(SCENE, setFixture('move', 'left', { at: { u, v: 0.35 } }));
+    // Moved far away, and undone: the frame of the undo comes from what is kept.
+    await show(renderer, SCENE);
+    await show(renderer, move(0.9));
+    await show(renderer, SCENE);
+    const [resting] = SCENE.fixtures;
+    const dragged = await show(renderer, move(0.31), WHOLE, resting);
+    const fresh = await show(spyRenderer().renderer, move(0.31), WHOLE, resting);
+    expect(largestDifference(dragged, fresh)).toBe(0);
+  });
+
+  it('says what of a frame takes too long, and goes on with the next', async () => {
+    const arena = createArena(64 * MEBIBYTE);
+    let patient = false;
+    const direct = createDirectPool(arena.memory);
+    const never = new Promise<never>(() => {});
+    const pool: Pool = {
+      ...direct,
+      run: (task, signal) =>
+        task.type !== 'relief' || patient
+          ? direct.run(task, signal)
+          : Promise.race([never, aborting(signal!)]),
+    };
+    const renderer = createRenderer(arena, pool, streetAssets(), 32 * MEBIBYTE, 0.2);
+    await expect(show(renderer, streetScene([]))).rejects.toThrow('0.2 s: the ground plan');
+    patient = true;
+    const patientOne = createRenderer(arena, pool, streetAssets(), 32 * MEBIBYTE);
+    expect((await show(patientOne, streetScene([]))).length).toBe(4 * STREET.width * STREET.height);
+  });
+
+  it('says what of a frame needs too much memory, and leaves nothing of it behind', async () => {
+    const arena = createArena(6 * MEBIBYTE);
+    const pool = createDirectPool(arena.memory);
+    const renderer = createRenderer(arena, pool, streetAssets(), 6 * MEBIBYTE);
+    const large = wholeRegion(4 * STREET.width, 4 * STREET.height);
+    await expect(show(renderer, SCENE, large)).rejects.toMatchObject({
+      name: 'FrameLimitError',
+      message: expect.stringMatching(/memory than is set aside: (the|evening)/) as string,
+    });
+    renderer.close();
+    expect(arena.used()).toBe(0);
+  });
+
+  it('makes what can wait after all that cannot', async () => {
+    const { renderer } = spyRenderer();
+    const order: string[] = [];
+    const ask = (name: string, turn?: 'later') =>
+      renderer.frame({ scene: SCENE, region: WHOLE, turn }, NEVER, () => order.push(name));
+    await Promise.all([ask('first', 'later'), ask('second', 'later'), ask('thumbnail'), ask('another')]);
+    expect(order).toEqual(['first', 'thumbnail', 'another', 'second']);
   });
 
   it('follows a dragged horizon without surveying the plate anew', async () => {

@@ -14,6 +14,7 @@ import { RANGES } from '@/core/scene/ranges';
 import type { Matte, Scene } from '@/core/scene/schema';
 import type { Arena } from './arena';
 import { allOf } from './all-of';
+import { withinLimits } from './frame-limit';
 import type { FrameRequest } from './frame-request';
 import { createEvenNodes } from './even-nodes';
 import { createGraph } from './graph';
@@ -27,6 +28,7 @@ import { createViews } from './perform/memory-views';
 import type { Pool } from './pool';
 import type { CoveragePicture, RenderAssets } from './render-assets';
 import { createReliefNodes } from './relief-nodes';
+import { createTurnQueue, type Turn } from './turn-queue';
 import { surveySize } from './sizes';
 import type { LayerRefs } from './task';
 
@@ -45,7 +47,10 @@ export interface LandPicture {
 }
 
 export interface Renderer {
-  /** Makes a frame. Frames are made one after the other; an aborted one rejects with an AbortError. */
+  /**
+   * Makes a frame. Frames are made one after the other; an aborted one rejects with an AbortError, and one that takes too long or too
+   * much memory with a FrameLimitError.
+   */
   frame: <T>(request: FrameRequest, signal: AbortSignal, consume: Consume<T>) => Promise<T>;
   /** The tones that a scene's night occupies before it is refitted. */
   toneRange: (scene: Scene, signal: AbortSignal) => Promise<ToneRange>;
@@ -69,12 +74,16 @@ export interface Renderer {
   close: () => void;
 }
 
-/** A renderer over one arena and its workers. `budgetBytes` bounds what is kept between frames. */
+/** Seconds that one frame may take: a limit of patience, far above what any scene needs. */
+const FRAME_SECONDS = 240;
+
+/** A renderer over one arena and its workers. `budgetBytes` bounds what is kept between frames, `frameSeconds` each of them. */
 export function createRenderer(
   arena: Arena,
   pool: Pool,
   assets: RenderAssets,
   budgetBytes: number,
+  frameSeconds = FRAME_SECONDS,
 ): Renderer {
   const store = createNodeStore(arena, budgetBytes);
   const graph = createGraph({ arena, pool, store, assets });
@@ -88,7 +97,7 @@ export function createRenderer(
   const { nightNode, rangeOf } = createNightNodes(graph, evens, mattes);
   const { grippedNode } = createLayerNodes(graph, plates, mattes, reliefs);
   const views = createViews(arena.memory);
-  let last: Promise<unknown> = Promise.resolve();
+  const takeTurn = createTurnQueue();
 
   async function render<T>(request: FrameRequest, signal: AbortSignal, consume: Consume<T>): Promise<T> {
     const { scene, region } = request;
@@ -217,32 +226,36 @@ export function createRenderer(
     return tonesUnder(views.plateAt(refs, width, height), spill);
   }
 
-  /** Does some work on the nodes after all that was asked for before. */
-  function inTurn<T>(signal: AbortSignal, work: () => Promise<T>): Promise<T> {
-    const turn = last.then(async () => {
+  /** Does some work on the nodes when its turn comes. */
+  function inTurn<T>(
+    signal: AbortSignal,
+    work: (signal: AbortSignal) => Promise<T>,
+    turn: Turn = 'soon',
+  ): Promise<T> {
+    return takeTurn(turn, async () => {
       signal.throwIfAborted();
       store.beginFrame();
       try {
-        return await work();
+        return await withinLimits(store, frameSeconds, signal, work);
       } finally {
         store.endFrame();
       }
     });
-    last = turn.catch(() => {});
-    return turn;
   }
 
   return {
-    frame: (request, signal, consume) => inTurn(signal, () => render(request, signal, consume)),
+    frame: (request, signal, consume) =>
+      inTurn(signal, (until) => render(request, until, consume), request.turn),
     toneRange: (scene, signal) => {
       const { width, height } = surveySize(scene.plate);
-      return inTurn(signal, () => rangeOf({ scene, region: wholeRegion(width, height) }, signal));
+      return inTurn(signal, (until) => rangeOf({ scene, region: wholeRegion(width, height) }, until));
     },
-    circuit: (request, id, parts, signal) => inTurn(signal, () => circuitLight(request, id, parts, signal)),
-    land: (scene, signal) => inTurn(signal, () => smallLand(scene, signal)),
-    beneath: (scene, circuit, signal) => inTurn(signal, () => tonesBeneath(scene, circuit, signal)),
-    coverage: (scene, matte, signal) => inTurn(signal, () => smallCoverage(scene, matte, signal)),
-    lux: (scene, at, signal) => inTurn(signal, () => luxAt(scene, at, signal)),
+    circuit: (request, id, parts, signal) =>
+      inTurn(signal, (until) => circuitLight(request, id, parts, until)),
+    land: (scene, signal) => inTurn(signal, (until) => smallLand(scene, until)),
+    beneath: (scene, circuit, signal) => inTurn(signal, (until) => tonesBeneath(scene, circuit, until)),
+    coverage: (scene, matte, signal) => inTurn(signal, (until) => smallCoverage(scene, matte, until)),
+    lux: (scene, at, signal) => inTurn(signal, (until) => luxAt(scene, at, until)),
     isReady: (request) =>
       store.has(evenKey(request)) &&
       store.has(surveyKey(request)) &&

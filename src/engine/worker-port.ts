@@ -1,4 +1,4 @@
-import type { Remote } from 'comlink';
+import { releaseProxy, type Remote } from 'comlink';
 import type { Arena } from './arena';
 import { KERNEL_SCRATCH } from './kernels';
 import type { PerformerService } from './performer-service';
@@ -9,7 +9,7 @@ interface WorkerThread extends Pick<WorkerPort, 'died' | 'terminate'> {
   service: Remote<PerformerService>;
 }
 
-/** Hands a fresh worker the arena, the kernels and a scratch of its own, which the arena gets back when it dies. */
+/** Hands a fresh worker the arena, the kernels and a scratch of its own, which the arena gets back when it ends. */
 export function createWorkerPort(
   arena: Arena,
   module: Promise<WebAssembly.Module>,
@@ -20,13 +20,19 @@ export function createWorkerPort(
   const ready = module.then((compiled) =>
     service.attach({ memory, module: compiled, scratch: block.offset }),
   );
-  void died.then(() => arena.release(block));
+  ready.catch(() => {}); // The first task tells of it.
+  let ended: Promise<void> | undefined;
+  const end = async () => {
+    service[releaseProxy]();
+    await terminate();
+    arena.release(block);
+  };
   return {
     perform: async (task) => {
       await ready;
       await service.perform(task);
     },
     died,
-    terminate,
+    terminate: () => (ended ??= end()),
   };
 }

@@ -10,11 +10,11 @@ export interface PictureCodes {
 }
 
 /** What decoders say of a file that ends before its picture does. */
-const CUT =
-  /premature|truncat|end of (file|stream|data|image)|unexpected end|not enough|eof|short|read gave/i;
+const CUT = /premature end|unexpected end|truncated/i;
 
-const damaged = () =>
-  new AppError(422, 'damaged', 'The picture is damaged. Copy it again from where it came from.');
+/** Said of what begins like a picture and cannot be read to its end. */
+export const damaged = () =>
+  new AppError(422, 'damaged', 'The picture is damaged or cut short. Copy it again from where it came from.');
 const cutShort = () =>
   new AppError(
     422,

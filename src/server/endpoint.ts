@@ -1,4 +1,5 @@
 import { ValidationError, type InferType, type Schema } from 'yup';
+import { parseJson } from '@/core/scene/parse-json';
 import { AppError, diskFull } from './app-error';
 import { guardRequest } from './guard';
 import { LIMITS } from './limits';
@@ -47,9 +48,9 @@ export async function readBody<S extends Schema>(request: Request, schema: S): P
   const text = await readText(request, LIMITS.bodyBytes);
   let value: unknown;
   try {
-    value = JSON.parse(text);
+    value = parseJson(text, LIMITS.jsonDepth);
   } catch {
-    throw new AppError(400, 'bad-request', 'The request is not JSON.');
+    throw new AppError(400, 'bad-request', 'The request is not JSON that Sundew reads.');
   }
   return await schema.validate(value, { strict: true });
 }

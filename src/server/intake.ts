@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { open, rm } from 'node:fs/promises';
+import { rm } from 'node:fs/promises';
 import { newScene } from '@/core/scene/new-scene';
 import type { Scene } from '@/core/scene/schema';
 import { scenes } from '@/db/schema';
@@ -7,6 +7,7 @@ import { findAsset, putAsset } from './asset-kinds';
 import { keepFile, type ReceivedFile } from './asset-store';
 import { decodeOnThread } from './decode-thread';
 import { openPlate, readLens, type PlateFacts } from './open-plate';
+import { readHead } from './read-head';
 import { looksLikeSceneFile } from './scene-file';
 import type { SceneParts } from './scene-parts';
 import { takeCoverage } from './coverage-store';
@@ -59,7 +60,7 @@ export async function beginScene(
   fileName: string,
 ): Promise<BegunScene> {
   const id = randomUUID();
-  if (looksLikeSceneFile(await headOf(received.path))) {
+  if (looksLikeSceneFile(await readHead(received.path, 4))) {
     const { scene, note } = await takeSceneFile(space, received.path).finally(() =>
       rm(received.path, { force: true }),
     );
@@ -91,12 +92,6 @@ export async function takeSceneFile(
 async function forgetParts({ plate, lut, coverages }: SceneParts): Promise<void> {
   const paths = [plate, ...coverages, ...(lut ? [lut] : [])].map(({ path }) => path);
   await Promise.all(paths.map((path) => rm(path, { force: true })));
-}
-
-async function headOf(path: string): Promise<Uint8Array> {
-  const file = await open(path);
-  const { buffer } = await file.read(new Uint8Array(4), 0, 4, 0).finally(() => file.close());
-  return buffer;
 }
 
 /** Puts a scene in at revision 0. Its plate must be in the store. */

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, expect, it } from 'vitest';
 import { runCommand } from '@/core/scene/command';
 import { setNight } from '@/core/scene/commands';
 import { flip, type LogEntry } from '@/core/scene/history';
-import type { Scene } from '@/core/scene/schema';
+import { SCENE_VERSION, type Scene } from '@/core/scene/schema';
 import { temporaryWorkspace, begunScene } from '../../test/workspace';
 import { forgetMoment, listMoments, momentScene, nameMoment, sceneAfter } from './moment-repository';
 import { openScene, saveEntries } from './scene-repository';
@@ -32,7 +32,7 @@ it('goes back to what a scene was after any entry of its log, undone or not', ()
     scene = runCommand(scene, setNight('Exposure', { exposure })).scene;
   }
   const undo: LogEntry = { ...flip(entries[2]), id: randomUUID(), kind: 'undo' };
-  saveEntries(space, id, 0, [...entries, undo]);
+  saveEntries(space, id, { version: SCENE_VERSION, base: 0, entries: [...entries, undo] });
   const exposures = [...entries, undo].map((entry) => sceneAfter(space, id, entry.id).night.exposure);
   expect(exposures).toEqual([-1, -2, -3, -2]);
   expect(() => sceneAfter(space, id, randomUUID())).toThrow('not here');

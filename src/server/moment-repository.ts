@@ -5,7 +5,7 @@ import type { Scene } from '@/core/scene/schema';
 import { upgradeScene } from '@/core/scene/upgrade';
 import { moments, revisions } from '@/db/schema';
 import { AppError } from './app-error';
-import { checkScene, openScene } from './scene-repository';
+import { checkScene, inVersion, openScene } from './scene-repository';
 import type { Workspace } from './workspace';
 
 /** A named moment as the interface lists it. */
@@ -53,7 +53,7 @@ export function sceneAfter(space: Workspace, sceneId: string, entryId: string): 
   const rows = space.db
     .select()
     .from(revisions)
-    .where(eq(revisions.sceneId, sceneId))
+    .where(inVersion(sceneId))
     .orderBy(asc(revisions.number))
     .all();
   const at = rows.findIndex((row) => row.entryId === entryId);

@@ -1,12 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import { asc, eq } from 'drizzle-orm';
 import { findNocturne, type Nocturne } from '@/core/night/nocturnes';
+import { parseJson } from '@/core/scene/parse-json';
 import { parseNocturne, SceneFormatError, type NocturneFile } from '@/core/scene/parse-scene';
 import { SCENE_VERSION, type Night } from '@/core/scene/schema';
 import { upgradeScene } from '@/core/scene/upgrade';
 import { nocturnes } from '@/db/schema';
 import { AppError } from './app-error';
 import { receiveBytes } from './asset-store';
+import { LIMITS } from './limits';
 import { lutBytes, requireLut, takeLut } from './lut-store';
 import type { Workspace } from './workspace';
 
@@ -72,7 +74,7 @@ export async function takeNocturne(space: Workspace, text: string): Promise<Noct
 
 function readNocturne(text: string): NocturneFile {
   try {
-    return parseNocturne(JSON.parse(text));
+    return parseNocturne(parseJson(text, LIMITS.jsonDepth));
   } catch (error) {
     const reason = error instanceof SceneFormatError ? error.message : 'This file is not a Sundew nocturne.';
     throw new AppError(422, 'bad-nocturne', reason);

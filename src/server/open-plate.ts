@@ -2,9 +2,10 @@ import exifr from 'exifr';
 import sharp, { type Metadata } from 'sharp';
 import type { ColorProfile } from '@/core/color/color-profile';
 import { AppError } from './app-error';
-import { decodeCodes, type PictureCodes } from './decode-codes';
+import { damaged, decodeCodes, type PictureCodes } from './decode-codes';
 import type { ReadProfile } from './decode-job';
 import { decodeOnThread } from './decode-thread';
+import { readHead } from './read-head';
 import { LIMITS } from './limits';
 
 /** What is known of a plate. Sizes are as seen, after its orientation. */
@@ -75,10 +76,19 @@ export async function openPlate(path: string, bytes: number): Promise<OpenedPlat
     }
   }
   const mime = meta && !(meta.format === 'heif' && meta.compression !== 'av1') && FORMATS[meta.format];
-  if (!meta || !mime) throw notAPicture();
+  if (!meta) throw (await beginsLikePicture(path)) ? damaged() : notAPicture();
+  if (!mime) throw notAPicture();
   const { width, height } = meta.autoOrient;
   checkSize(width, height);
   return { facts: { mime, width, height, lens }, ...(await decodePicture(path, meta)) };
+}
+
+/** How files of the pictures that Sundew reads begin: JPEG, PNG, WebP, TIFF either way round, AVIF. */
+const BEGINNINGS = [/^\xff\xd8\xff/, /^\x89PNG/, /^RIFF....WEBP/s, /^II\*\0/, /^MM\0\*/, /^....ftypavi/s];
+
+async function beginsLikePicture(path: string): Promise<boolean> {
+  const head = (await readHead(path, 16)).toString('latin1');
+  return BEGINNINGS.some((beginning) => beginning.test(head));
 }
 
 async function readTags(path: string): Promise<PhotoTags> {

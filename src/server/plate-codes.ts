@@ -122,8 +122,14 @@ export function createPlateReader(dataDir: string): PlateReader {
   };
 }
 
+/** Checks that a plate is served at the size of a region. Throws 400. */
+export function requireServed(plate: Size, { fullWidth: width, fullHeight: height }: Region): void {
+  if (!isServed(plate, { width, height }))
+    throw new AppError(400, 'bad-size', 'A plate is not served at this size.');
+}
+
 /** Whether a plate is served at a size. */
-export const isServed = (plate: Size, { width, height }: Size): boolean =>
+const isServed = (plate: Size, { width, height }: Size): boolean =>
   servedSizes(plate).some((size) => size.width === width && size.height === height);
 
 /** Width and height of a developed raw file, where it is kept whole. */

@@ -7,6 +7,7 @@ import { straightenRows } from '@/core/frame/straighten';
 import { rowsOf, type Region } from '@/core/plane/region';
 import type { Renderer } from '@/engine/renderer';
 import type { Size } from '@/engine/sizes';
+import type { Turn } from '@/engine/turn-queue';
 
 /** Rows of a picture that are made at a time: bounds the memory of an output of any size. */
 const BAND_ROWS = 256;
@@ -32,11 +33,12 @@ async function renderRegion(
   region: Region,
   signal: AbortSignal,
   onProgress: (done: number) => void,
+  turn: Turn,
 ): Promise<Uint8Array> {
   const rgb = new Uint8Array(3 * region.width * region.height);
   for (let top = 0; top < region.height; top += BAND_ROWS) {
     const band = rowsOf(region, top, Math.min(BAND_ROWS, region.height - top));
-    await renderer.frame({ scene, region: band }, signal, (pixels) => {
+    await renderer.frame({ scene, region: band, turn }, signal, (pixels) => {
       let to = 3 * top * region.width;
       for (let from = 0; from < pixels.length; from += 4) {
         rgb[to++] = pixels[from];
@@ -57,18 +59,18 @@ export function regionFor({ plate, frame }: Scene, size: Size): Region {
   return framedRegion(frame, WHOLE_PART, full, plate.width / plate.height);
 }
 
-/** A finished picture, framed, as raw RGB bytes of `size`. `onProgress` gets 0 to 1. */
+/** A finished picture, framed, as raw RGB bytes of `size`. `onProgress` gets 0 to 1; `turn` says whether it can wait for others. */
 export async function renderRgb(
   renderer: Renderer,
   scene: Scene,
   size: Size,
   signal: AbortSignal,
   onProgress: (done: number) => void = () => {},
+  turn: Turn = 'soon',
 ): Promise<Uint8Array> {
   const region = regionFor(scene, size);
-  const rgb = await renderRegion(renderer, scene, region, signal, (done) =>
-    onProgress(done * (1 - STRAIGHTENING)),
-  );
+  const straightening = (done: number) => onProgress(done * (1 - STRAIGHTENING));
+  const rgb = await renderRegion(renderer, scene, region, signal, straightening, turn);
   const framed = await straightened(rgb, region, scene, size, signal);
   onProgress(1);
   return framed;

@@ -18,8 +18,9 @@ const patchSchema = object({
   .noUnknown()
   .required();
 
-/** Body of a save: entries of the log, in order, and the revision that they build on. */
+/** Body of a save: entries of the log, in order, the version of scenes they are of, and the revision that they build on. */
 export const saveRequest = object({
+  version: number().strict().integer().required(),
   base: number().strict().integer().min(0).required(),
   entries: array(
     object({
@@ -35,7 +36,12 @@ export const saveRequest = object({
     .strict()
     .required()
     .min(1)
-    .max(LIMITS.entriesPerRequest),
+    .max(LIMITS.entriesPerRequest)
+    .test(
+      'once',
+      'an entry comes twice',
+      (entries) => new Set(entries?.map(({ id }) => id)).size === entries?.length,
+    ),
 })
   .noUnknown()
   .required();

@@ -1,13 +1,13 @@
 import { randomUUID } from 'node:crypto';
-import { desc, eq } from 'drizzle-orm';
+import { and, desc, eq, inArray } from 'drizzle-orm';
 import { framedSize } from '@/core/frame/frame';
 import { patchScene } from '@/core/scene/command';
 import type { LogEntry } from '@/core/scene/history';
 import type { OpenScene, SceneSummary } from '@/core/scene/opened-scene';
 import { parseScene, SceneFormatError } from '@/core/scene/parse-scene';
 import { upgradeScene } from '@/core/scene/upgrade';
-import type { Scene } from '@/core/scene/schema';
-import { revisions, scenes } from '@/db/schema';
+import { SCENE_VERSION, type Scene } from '@/core/scene/schema';
+import { moments, revisions, scenes } from '@/db/schema';
 import { AppError } from './app-error';
 import { requireCoverages } from './coverage-store';
 import { insertScene } from './intake';
@@ -17,10 +17,13 @@ import type { Workspace } from './workspace';
 
 type Db = Workspace['db'];
 
+export const noScene = () =>
+  new AppError(404, 'no-scene', 'This scene is not here any more. Go back to your scenes.');
+
 function findRow(db: Pick<Db, 'select'>, id: string) {
   const row = db.select().from(scenes).where(eq(scenes.id, id)).get();
-  if (!row) throw new AppError(404, 'no-scene', 'This scene is not here any more. Go back to your scenes.');
-  return { ...row, document: upgradeScene(row.document) };
+  if (!row) throw noScene();
+  return { ...row, document: upgradeScene(row.document), stored: row.document };
 }
 
 /** Whether a scene is there. */
@@ -45,13 +48,16 @@ export function listScenes({ db }: Workspace): SceneSummary[] {
     }));
 }
 
+/** The entries of a scene's log whose patches fit its document: those of its own version. An upgrade cuts the log. */
+export const inVersion = (id: string) => and(eq(revisions.sceneId, id), eq(revisions.version, SCENE_VERSION));
+
 /** One scene. Throws 404. */
 export function openScene({ db }: Workspace, id: string): OpenScene {
   const row = findRow(db, id);
   const log = db
     .select()
     .from(revisions)
-    .where(eq(revisions.sceneId, id))
+    .where(inVersion(id))
     .orderBy(desc(revisions.number))
     .limit(LIMITS.logEntries)
     .all()
@@ -60,45 +66,80 @@ export function openScene({ db }: Workspace, id: string): OpenScene {
   return { id, scene: row.document, revision: row.revision, log };
 }
 
+/** A save: entries of the log, in order, the version of scenes they are of, and the revision that they build on. */
+export interface Save {
+  version: number;
+  base: number;
+  entries: LogEntry[];
+}
+
 /**
- * Adds entries to a scene's log, all or none, in one transaction. Entries that are there already count as saved, so that
- * a request may be sent again after an answer was lost. Throws 409 with the newest revision when `base` is not it, and
- * 422 when the result would not be a scene.
+ * Adds entries to a scene's log, all or none, in one transaction. Entries that are there already, right after `base`, count as
+ * saved, so that a request may be sent again after an answer was lost. Returns the revision after the last entry. Throws 409
+ * when `base` is not the newest revision or the patches are of another version, and 422 when the result would not be a scene.
  */
-export function saveEntries({ db }: Workspace, id: string, base: number, entries: LogEntry[]): number {
+export function saveEntries({ db }: Workspace, id: string, { version, base, entries }: Save): number {
+  if (version !== SCENE_VERSION) throw outdated();
   return db.transaction((tx) => {
     const row = findRow(tx, id);
-    const known = new Set(
-      tx
-        .select({ entryId: revisions.entryId })
-        .from(revisions)
-        .where(eq(revisions.sceneId, id))
-        .all()
-        .map(({ entryId }) => entryId),
-    );
-    const fresh = entries.filter((entry) => !known.has(entry.id));
-    if (base + entries.length - fresh.length !== row.revision) {
+    const known = knownEntries(tx, id, base, entries);
+    if (known === entries.length) return base + known;
+    if (base + known !== row.revision) {
       throw new AppError(409, 'stale', 'This scene was changed in another window.', {
         revision: row.revision,
       });
     }
-    if (fresh.length === 0) return row.revision;
-    const document = fresh.reduce(applyEntry, row.document);
-    const checked = checkScene(tx, document, row.document);
-    const now = Date.now();
-    fresh.forEach(({ id: entryId, kind, label, patches, inverse }, i) => {
-      const number = row.revision + i + 1;
-      tx.insert(revisions)
-        .values({ sceneId: id, number, entryId, kind, label, patches, inverse, createdAt: now })
-        .run();
-    });
+    const fresh = entries.slice(known);
+    const checked = checkScene(tx, fresh.reduce(applyEntry, row.document), row.document);
+    if (row.stored.version !== SCENE_VERSION) keepBeforeUpgrade(tx, id, row.stored);
+    writeEntries(tx, id, row.revision, fresh);
     const revision = row.revision + fresh.length;
     tx.update(scenes)
-      .set({ document: checked, title: checked.title, revision, updatedAt: now })
+      .set({ document: checked, title: checked.title, revision, updatedAt: Date.now() })
       .where(eq(scenes.id, id))
       .run();
     return revision;
   });
+}
+
+const outdated = () => new AppError(409, 'outdated', 'Sundew was updated since this window was opened.');
+
+/** How many of some entries are in the log already, right after `base` and in their order. Throws 409 for any other place. */
+function knownEntries(db: Pick<Db, 'select'>, id: string, base: number, entries: LogEntry[]): number {
+  const rows = db
+    .select({ entryId: revisions.entryId, number: revisions.number })
+    .from(revisions)
+    .where(
+      and(
+        eq(revisions.sceneId, id),
+        inArray(
+          revisions.entryId,
+          entries.map((entry) => entry.id),
+        ),
+      ),
+    )
+    .all();
+  const numbers = new Map(rows.map(({ entryId, number }) => [entryId, number]));
+  const inPlace = entries.slice(0, rows.length).every((entry, i) => numbers.get(entry.id) === base + 1 + i);
+  if (!inPlace) throw new AppError(409, 'stale', 'This scene was changed in another window.');
+  return rows.length;
+}
+
+function writeEntries(db: Pick<Db, 'insert'>, sceneId: string, after: number, entries: LogEntry[]): void {
+  const createdAt = Date.now();
+  entries.forEach(({ id: entryId, kind, label, patches, inverse }, i) => {
+    const number = after + i + 1;
+    db.insert(revisions)
+      .values({ sceneId, number, entryId, kind, label, patches, inverse, version: SCENE_VERSION, createdAt })
+      .run();
+  });
+}
+
+/** The log is cut where a scene is upgraded: how it was before stays as a moment. */
+function keepBeforeUpgrade(db: Pick<Db, 'insert'>, sceneId: string, document: Scene): void {
+  db.insert(moments)
+    .values({ id: randomUUID(), sceneId, name: 'Before Sundew was updated', document, createdAt: Date.now() })
+    .run();
 }
 
 function applyEntry(scene: Scene, entry: LogEntry): Scene {
@@ -113,6 +154,7 @@ function applyEntry(scene: Scene, entry: LogEntry): Scene {
 export function checkScene(db: Pick<Db, 'select'>, document: unknown, before: Scene): Scene {
   try {
     const scene = parseScene(document);
+    checkBytes(scene);
     if (JSON.stringify(scene.plate) !== JSON.stringify(before.plate)) {
       throw new AppError(422, 'plate-fixed', 'A change may not put another plate under a scene.');
     }
@@ -125,11 +167,23 @@ export function checkScene(db: Pick<Db, 'select'>, document: unknown, before: Sc
   }
 }
 
+/** Checks that a document is not larger than scenes may be. Throws 413. */
+function checkBytes(scene: Scene): void {
+  const bytes = Buffer.byteLength(JSON.stringify(scene));
+  if (bytes <= LIMITS.documentBytes) return;
+  const [size, most] = [bytes, LIMITS.documentBytes].map((n) => `${Math.ceil(n / 2 ** 20)} MB`);
+  throw new AppError(
+    413,
+    'scene-too-large',
+    `The scene would have ${size}; one may have ${most}. Take strokes of a matte away.`,
+  );
+}
+
 /** Keeps a document as a scene of its own beside the one that it came from. Returns the new id. */
 export function saveCopy(space: Workspace, id: string, document: unknown): string {
   const row = findRow(space.db, id);
   const scene = checkScene(space.db, document, row.document);
-  const title = `${scene.title.slice(0, 70)} (copy)`;
+  const title = `${scene.title.slice(0, 73).trim()} (copy)`;
   return insertScene(space, randomUUID(), { ...scene, title });
 }
 

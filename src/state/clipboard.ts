@@ -1,7 +1,8 @@
 import { placeFixture } from '@/core/fixture/place-fixture';
 import { cameraOf } from '@/core/picture/camera-of';
 import { footForHeight, metresPerWidth, placeOnStalk } from '@/core/plan/place-on-stalk';
-import { MOST_FIXTURES, sceneSchema, type Circuit, type Fixture, type Scene } from '@/core/scene/schema';
+import { checkedScene } from '@/core/scene/parse-scene';
+import { MOST_FIXTURES, type Circuit, type Fixture, type Scene } from '@/core/scene/schema';
 import { RANGES } from '@/core/scene/ranges';
 import { freeName, hold, stemOf } from './fixture-actions';
 
@@ -95,7 +96,7 @@ export function readCopied(scene: Scene): Copied | undefined {
     const copied = JSON.parse(localStorage.getItem(KEY) ?? '') as Copied;
     // What another version of the editor kept is not trusted.
     const fixtures = copied.fixtures.map(({ fixture: { behind: _b, only: _o, ...own } }) => own);
-    sceneSchema.validateSync({ ...scene, fixtures, circuits: copied.circuits }, { strict: true });
+    checkedScene({ ...scene, fixtures, circuits: copied.circuits });
     return copied;
   } catch {
     return undefined;

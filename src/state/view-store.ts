@@ -73,8 +73,8 @@ export interface ViewState {
   also: readonly string[];
   /** The circuit that a new fixture goes on. */
   circuit?: string;
-  /** The fixture under a drag, whose light is made apart. */
-  moving?: string;
+  /** The fixture under a drag, as it was when it was taken up: its light is made apart. */
+  moving?: Fixture;
   /** The horizon as it was when the drag of it began. */
   surveyAt?: GroundPlan['horizon'];
   look: Look;

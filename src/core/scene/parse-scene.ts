@@ -1,4 +1,5 @@
 import { object, string, ValidationError } from 'yup';
+import { referenceFault } from './references';
 import { upgradeScene } from './upgrade';
 import { sceneSchema, SCENE_VERSION, type Night, type Scene } from './schema';
 import { nightSchema } from './night-schema';
@@ -19,6 +20,23 @@ function reading<T>(what: string, read: () => T): T {
   }
 }
 
+/** A document of an older version, brought up to date. One whose parts are not what they should be cannot be. */
+function upgraded<T extends object>(what: string, document: T): T {
+  try {
+    return upgradeScene(document);
+  } catch {
+    throw new SceneFormatError(`The ${what} is damaged: it cannot be brought up to date.`);
+  }
+}
+
+/** A value as a scene of the newest version. Throws SceneFormatError with the first fault. */
+export function checkedScene(value: unknown): Scene {
+  const scene = reading('scene', () => sceneSchema.validateSync(value, { strict: true }));
+  const fault = referenceFault(scene);
+  if (fault) throw new SceneFormatError(`The scene is damaged: ${fault}.`);
+  return scene;
+}
+
 /**
  * A plain JSON value as a scene. Throws SceneFormatError for what is not a scene of a version this code knows, with
  * the first fault's path in the message.
@@ -31,7 +49,7 @@ export function parseScene(value: unknown): Scene {
   if (typeof head.version === 'number' && head.version > SCENE_VERSION) {
     throw new SceneFormatError('This scene was made by a newer Sundew. Update Sundew to open it.');
   }
-  return reading('scene', () => sceneSchema.validateSync(upgradeScene(head), { strict: true }));
+  return checkedScene(upgraded('scene', head));
 }
 
 /** A night with its name, as a file carries it from one installation to another. */
@@ -59,8 +77,7 @@ export function parseNocturne(value: unknown): NocturneFile {
   if (typeof head.version !== 'number' || head.version > SCENE_VERSION) {
     throw new SceneFormatError('This nocturne was made by a newer Sundew. Update Sundew to use it.');
   }
-  const { name, night, cube } = reading('nocturne', () =>
-    nocturneSchema.validateSync(upgradeScene(head), { strict: true }),
-  );
+  const now = upgraded('nocturne', head);
+  const { name, night, cube } = reading('nocturne', () => nocturneSchema.validateSync(now, { strict: true }));
   return { format: 'sundew-nocturne', version: SCENE_VERSION, name, night, cube };
 }

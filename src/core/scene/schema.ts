@@ -1,5 +1,4 @@
 import { array, boolean, mixed, number, object, string, type InferType } from 'yup';
-import { innerMattes, isCircular } from '../matte/inner-mattes';
 import { hash, id, isColor, name, platePoint, ranged, unique, type PickedColor } from './fields';
 import { matteSchema, MOST_MATTES, MOST_PLACES, placeSchema } from './matte-schema';
 import { nightSchema } from './night-schema';
@@ -247,25 +246,7 @@ export const sceneSchema = object({
     .required(),
 })
   .noUnknown()
-  .required()
-  .test('mattes', 'something uses a matte that does not exist', (scene) => {
-    const ids = new Set(scene.mattes?.map((matte) => matte.id));
-    const used = [
-      ...(scene.places ?? []).map(({ matte }) => matte),
-      ...(scene.mattes ?? []).flatMap(innerMattes),
-      ...(scene.plan?.standees ?? []).map(({ matte }) => matte),
-      ...(scene.plan?.walls ?? []).flatMap(({ until }) => until ?? []),
-      ...(scene.plan?.ground?.wet ? [scene.plan.ground.wet] : []),
-      ...(scene.plan?.sunShadow ? [scene.plan.sunShadow.matte] : []),
-      ...(scene.fixtures ?? []).flatMap(({ behind, only }) => [behind ?? [], only?.matte ?? []].flat()),
-    ];
-    return used.every((matte) => ids.has(matte));
-  })
-  .test('circle', 'a matte refers to itself through another', (scene) => !isCircular(scene.mattes ?? []))
-  .test('circuits', 'a fixture is on a circuit that does not exist', (scene) => {
-    const ids = new Set(scene.circuits?.map((circuit) => circuit.id));
-    return (scene.fixtures ?? []).every((fixture) => ids.has(fixture.circuit));
-  });
+  .required();
 
 export type Cue = Scene['cues'][number];
 export type Matte = Scene['mattes'][number];

@@ -61,7 +61,7 @@ export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMa
     start.current = fixture;
     gesture.hold();
     if (!chosen) choose();
-    setView({ moving: together().length === 1 ? id : undefined });
+    setView({ moving: together().length === 1 ? fixture : undefined });
   };
   const letGo = () => {
     gesture.end();

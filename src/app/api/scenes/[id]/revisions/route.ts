@@ -4,6 +4,6 @@ import { saveEntries } from '@/server/scene-repository';
 import { workspace } from '@/server/workspace';
 
 export const POST = endpoint<{ id: string }>(async (request, { id }) => {
-  const { base, entries } = await readBody(request, saveRequest);
-  return Response.json({ revision: saveEntries(workspace(), id, base, entries) });
+  const save = await readBody(request, saveRequest);
+  return Response.json({ revision: saveEntries(workspace(), id, save) });
 });

@@ -1,10 +1,13 @@
 import { loadCoverage } from '@/server/coverage-store';
 import { endpoint } from '@/server/endpoint';
+import { requireReadable } from '@/server/scene-assets';
 import { workspace } from '@/server/workspace';
 
-/** What an edge brush found: a byte a pixel, its size in the head. */
-export const GET = endpoint<{ hash: string }>(async (_request, { hash }) => {
-  const { width, height, data } = await loadCoverage(workspace().dataDir, hash);
+/** What an edge brush found in a scene: a byte a pixel, its size in the head. */
+export const GET = endpoint<{ id: string; hash: string }>(async (_request, { id, hash }) => {
+  const space = workspace();
+  requireReadable(space, id, 'coverage', hash);
+  const { width, height, data } = await loadCoverage(space.dataDir, hash);
   const headers = {
     'content-type': 'application/octet-stream',
     'cache-control': 'private, max-age=31536000, immutable',

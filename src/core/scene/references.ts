@@ -1,0 +1,26 @@
+import { innerMattes, isCircular } from '../matte/inner-mattes';
+import type { Scene } from './schema';
+
+/** The mattes that something in a scene uses, by id. */
+function usedMattes({ places, mattes, plan, fixtures }: Scene): string[] {
+  return [
+    ...places.map(({ matte }) => matte),
+    ...mattes.flatMap(innerMattes),
+    ...plan.standees.map(({ matte }) => matte),
+    ...plan.walls.flatMap(({ until }) => until ?? []),
+    ...(plan.ground.wet ? [plan.ground.wet] : []),
+    ...(plan.sunShadow ? [plan.sunShadow.matte] : []),
+    ...fixtures.flatMap(({ behind, only }) => [behind ?? [], only?.matte ?? []].flat()),
+  ];
+}
+
+/** What is wrong with how parts of a scene refer to each other; undefined where all is well. Each part must be sound. */
+export function referenceFault(scene: Scene): string | undefined {
+  const mattes = new Set(scene.mattes.map(({ id }) => id));
+  const circuits = new Set(scene.circuits.map(({ id }) => id));
+  if (!usedMattes(scene).every((id) => mattes.has(id))) return 'something uses a matte that does not exist';
+  if (isCircular(scene.mattes)) return 'a matte refers to itself through another';
+  if (!scene.fixtures.every(({ circuit }) => circuits.has(circuit)))
+    return 'a fixture is on a circuit that does not exist';
+  return undefined;
+}
