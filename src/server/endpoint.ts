@@ -18,6 +18,8 @@ export function endpoint<P = object>(
       guardRequest(request.headers);
       return await handle(request, await context.params);
     } catch (error) {
+      // Nobody waits for the answer any more, and the work was given up for that.
+      if (request.signal.aborted) return new Response(null, { status: 499 });
       return faultResponse(error);
     }
   };

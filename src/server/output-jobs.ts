@@ -1,20 +1,26 @@
 import { randomUUID } from 'node:crypto';
+import { availableParallelism } from 'node:os';
 import { mkdirSync, rmSync } from 'node:fs';
 import { open, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
+import PQueue from 'p-queue';
 import { framedSize } from '@/core/frame/frame';
 import type { Scene } from '@/core/scene/schema';
 import { isAbort } from '@/engine/aborted';
 import type { Renderer } from '@/engine/renderer';
 import { AppError, diskFull } from './app-error';
+import { writeWhole } from './asset-store';
+import { LIMITS } from './limits';
 import { encodePicture, renderRgb, type OutputChoice } from './render-picture';
 
-export type OutputState = 'running' | 'done' | 'failed' | 'cancelled';
+export type OutputState = 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
 
 /** A picture on its way out, as the interface sees it. */
 export interface OutputStatus {
   id: string;
   state: OutputState;
+  /** How many wait or run before it, while it waits. */
+  ahead?: number;
   /** 0 to 1. */
   progress: number;
   fileName: string;
@@ -32,6 +38,7 @@ interface OutputJob {
 
 /** Outputs of one server run. Finished files are kept until the next one starts. */
 export interface OutputJobs {
+  /** Lines an output up behind those that wait. Throws 429 when too many do. */
   start: (scene: Scene, choice: OutputChoice) => OutputStatus;
   status: (id: string) => OutputStatus;
   cancel: (id: string) => Promise<OutputStatus>;
@@ -45,7 +52,15 @@ const ENCODING = 0.1;
 /** Outputs kept at a time; the oldest finished one goes first. */
 const MOST_JOBS = 20;
 
-export function createOutputJobs(dataDir: string, renderer: Renderer): OutputJobs {
+const isUnderWay = ({ status }: OutputJob) => status.state === 'waiting' || status.state === 'running';
+
+/** @param atOnce outputs that run at a time */
+export function createOutputJobs(
+  dataDir: string,
+  renderer: Renderer,
+  atOnce = availableParallelism(),
+): OutputJobs {
+  const queue = new PQueue({ concurrency: atOnce });
   const folder = join(dataDir, 'outputs');
   rmSync(folder, { recursive: true, force: true });
   const jobs = new Map<string, OutputJob>();
@@ -66,14 +81,17 @@ export function createOutputJobs(dataDir: string, renderer: Renderer): OutputJob
     const { width, height } = framedSize(scene.plate, scene.frame);
     const temporary = `${job.path}.part`;
     try {
-      const rgb = await renderRgb(renderer, scene, { width, height }, cancel.signal, (done) => {
+      cancel.signal.throwIfAborted();
+      status.state = 'running';
+      const onProgress = (done: number) => {
         status.progress = done * (1 - ENCODING);
-      });
+      };
+      const rgb = await renderRgb(renderer, scene, { width, height }, cancel.signal, onProgress, 'later');
       mkdirSync(folder, { recursive: true });
       const data = await encodePicture(rgb, { width, height }, choice).toBuffer();
       cancel.signal.throwIfAborted();
       const file = await open(temporary, 'w');
-      await file.writeFile(data).finally(() => file.close());
+      await writeWhole(file, data).finally(() => file.close());
       await rename(temporary, job.path);
       Object.assign(status, { state: 'done', progress: 1, bytes: data.byteLength });
     } catch (error) {
@@ -84,35 +102,48 @@ export function createOutputJobs(dataDir: string, renderer: Renderer): OutputJob
   }
 
   function forgetOldest(): void {
-    const finished = [...jobs.values()].filter(({ status }) => status.state !== 'running');
+    const finished = [...jobs.values()].filter((job) => !isUnderWay(job));
     for (const { status, path } of finished.slice(0, Math.max(0, jobs.size - MOST_JOBS))) {
       jobs.delete(status.id);
       void rm(path, { force: true });
     }
   }
 
+  /** A job's status as it is now. */
+  function told({ status }: OutputJob): OutputStatus {
+    if (status.state !== 'waiting') return { ...status };
+    const underWay = [...jobs.values()].filter(isUnderWay);
+    return { ...status, ahead: underWay.findIndex((job) => job.status === status) };
+  }
+
   return {
     start(scene, choice) {
       forgetOldest();
+      if ([...jobs.values()].filter(isUnderWay).length >= LIMITS.outputs) {
+        const message = `${LIMITS.outputs} pictures are on their way out already. Wait for one, or cancel it.`;
+        throw new AppError(429, 'too-many-outputs', message);
+      }
       const id = randomUUID();
       const extension = choice.format === 'jpeg' ? 'jpg' : 'png';
       const job: OutputJob = {
-        status: { id, state: 'running', progress: 0, fileName: `${fileStem(scene.title)}.${extension}` },
+        status: { id, state: 'waiting', progress: 0, fileName: `${fileStem(scene.title)}.${extension}` },
         path: join(folder, `${id}.${extension}`),
         mime: `image/${choice.format}`,
         cancel: new AbortController(),
         finished: Promise.resolve(),
       };
       jobs.set(id, job);
-      job.finished = run(job, scene, choice);
-      return { ...job.status };
+      job.finished = queue.add(() => run(job, scene, choice));
+      return told(job);
     },
-    status: (id) => ({ ...find(id).status }),
+    status: (id) => told(find(id)),
     async cancel(id) {
       const job = find(id);
       job.cancel.abort();
-      await job.finished;
-      return { ...job.status };
+      // One that waits is out of the line at once, before its turn comes.
+      if (job.status.state === 'waiting') job.status.state = 'cancelled';
+      else await job.finished;
+      return told(job);
     },
     file(id) {
       const { status, path, mime } = find(id);

@@ -4,11 +4,13 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { wholeRegion } from '@/core/plane/region';
 import type { Scene } from '@/core/scene/schema';
+import { abortError } from '@/engine/aborted';
 import type { Renderer } from '@/engine/renderer';
 import { streetLamp, streetScene } from '../../test/street';
 import { pictureBytes, temporaryWorkspace, begunScene } from '../../test/workspace';
 import { createOutputJobs, fileStem, type OutputStatus } from './output-jobs';
 import { renderRgb } from './render-picture';
+import { LIMITS } from './limits';
 import { createServerRenderer } from './render-service';
 import { openScene } from './scene-repository';
 import { seedDemo } from './seed';
@@ -35,7 +37,7 @@ afterAll(async () => {
 async function ended(jobs: ReturnType<typeof createOutputJobs>, id: string): Promise<OutputStatus> {
   for (;;) {
     const status = jobs.status(id);
-    if (status.state !== 'running') return status;
+    if (status.state !== 'running' && status.state !== 'waiting') return status;
     await new Promise((resolve) => setImmediate(resolve));
   }
 }
@@ -77,6 +79,64 @@ describe('output jobs', () => {
     expect(await readdir(join(space.dataDir, 'outputs')).catch(() => [])).toEqual([]);
   });
 
+  it('wait in line, tell their place, and leave it when they are cancelled', async () => {
+    let goOn = () => {};
+    const gate = new Promise<void>((resolve) => (goOn = resolve));
+    const slow: Renderer = {
+      ...renderer,
+      frame: (request, signal, consume) => gate.then(() => renderer.frame(request, signal, consume)),
+    };
+    const jobs = createOutputJobs(space.dataDir, slow, 1);
+    const start = () => jobs.start(scene, { format: 'jpeg', quality: 80 });
+    const [first, second, third, fourth] = [start(), start(), start(), start()].map(({ id }) => id);
+    expect([first, second, third, fourth].map((id) => jobs.status(id))).toMatchObject([
+      { state: 'running' },
+      { state: 'waiting', ahead: 1 },
+      { state: 'waiting', ahead: 2 },
+      { state: 'waiting', ahead: 3 },
+    ]);
+    expect(await jobs.cancel(second)).toMatchObject({ state: 'cancelled' });
+    expect(jobs.status(fourth)).toMatchObject({ state: 'waiting', ahead: 2 });
+    goOn();
+    const ends = await Promise.all([first, third, fourth].map((id) => ended(jobs, id)));
+    expect(ends.map(({ state }) => state)).toEqual(['done', 'done', 'done']);
+  });
+
+  it('are refused when too many are on their way', async () => {
+    const never: Renderer = {
+      ...renderer,
+      frame: (_request, signal) =>
+        new Promise((_, reject) => signal.addEventListener('abort', () => reject(abortError()))),
+    };
+    const jobs = createOutputJobs(space.dataDir, never, 1);
+    const started = Array.from({ length: LIMITS.outputs }, () =>
+      jobs.start(scene, { format: 'png', quality: 90 }),
+    );
+    expect(() => jobs.start(scene, { format: 'png', quality: 90 })).toThrow(
+      expect.objectContaining({ status: 429 }) as Error,
+    );
+    await Promise.all(started.reverse().map(({ id }) => jobs.cancel(id)));
+    expect(jobs.status(started[0].id).state).toBe('cancelled');
+  });
+
+  it('let a thumbnail go first: it waits for one band, not for the picture', async () => {
+    const order: string[] = [];
+    const watched: Renderer = {
+      ...renderer,
+      frame: (request, signal, consume) =>
+        renderer.frame(request, signal, (pixels) => {
+          order.push(request.turn ?? 'soon');
+          return consume(pixels);
+        }),
+    };
+    const jobs = createOutputJobs(space.dataDir, watched, 2);
+    const ids = Array.from({ length: 3 }, () => jobs.start(scene, { format: 'jpeg', quality: 80 }).id);
+    await renderRgb(watched, scene, { width: 120, height: 200 }, new AbortController().signal);
+    expect(order.indexOf('soon')).toBeLessThanOrEqual(1);
+    await Promise.all(ids.map((id) => ended(jobs, id)));
+    expect(order.filter((turn) => turn === 'later')).toHaveLength(9);
+  });
+
   it('say why they failed', async () => {
     const full: Renderer = {
       ...renderer,
@@ -111,6 +171,7 @@ it('seeds the demo scenes once, and never again what was deleted', async () => {
     renderer,
     openScene(space, 'brickyard-lane'),
     'night',
+    new AbortController().signal,
   );
   const day = await sceneThumbnail(
     space.dataDir,
@@ -118,6 +179,7 @@ it('seeds the demo scenes once, and never again what was deleted', async () => {
     renderer,
     openScene(space, 'brickyard-lane'),
     'day',
+    new AbortController().signal,
   );
   const mean = async (jpeg: Uint8Array) => (await sharp(jpeg).stats()).channels[0].mean;
   expect(await mean(night)).toBeLessThan((await mean(day)) / 1.4);

@@ -6,6 +6,7 @@ import type { OpenScene } from '@/core/scene/opened-scene';
 import type { Scene } from '@/core/scene/schema';
 import type { Renderer } from '@/engine/renderer';
 import { surveySize } from '@/engine/sizes';
+import { touch } from './asset-store';
 import { keepCopy } from './keep-copy';
 import type { PlateReader } from './plate-codes';
 import { encodePicture, regionFor, renderRgb, straightened } from './render-picture';
@@ -19,29 +20,38 @@ function smallSize({ plate, frame }: Scene, scale: number) {
 }
 
 /** The day as the frame shows it. */
-async function dayJpeg(plates: PlateReader, scene: Scene): Promise<Uint8Array> {
+async function dayJpeg(plates: PlateReader, scene: Scene, signal: AbortSignal): Promise<Uint8Array> {
   const size = smallSize(scene, THUMBNAIL.scale);
   const region = regionFor(scene, size);
-  const codes = await plates.read(scene.plate.asset, region);
+  const codes = await plates.read(scene.plate.asset, region, signal);
   const rgb = await straightened(
     Uint8Array.from(codes, (code) => code >> 8),
     region,
     scene,
     size,
-    new AbortController().signal,
+    signal,
   );
   return encodePicture(rgb, size, { format: 'jpeg', quality: THUMBNAIL.quality }).toBuffer();
 }
 
-async function nightJpeg(renderer: Renderer, scene: Scene, scale: number): Promise<Uint8Array> {
+async function nightJpeg(
+  renderer: Renderer,
+  scene: Scene,
+  scale: number,
+  signal: AbortSignal,
+): Promise<Uint8Array> {
   const size = smallSize(scene, scale);
-  const rgb = await renderRgb(renderer, scene, size, new AbortController().signal);
+  const rgb = await renderRgb(renderer, scene, size, signal);
   return encodePicture(rgb, size, { format: 'jpeg', quality: THUMBNAIL.quality }).toBuffer();
 }
 
 const keptAt = (dataDir: string, name: string) => join(dataDir, 'thumbnails', `${name}.jpg`);
 
-const kept = (path: string): Promise<Uint8Array | undefined> => readFile(path).catch(() => undefined);
+async function kept(path: string): Promise<Uint8Array | undefined> {
+  const found = await readFile(path).catch(() => undefined);
+  if (found) await touch(path);
+  return found;
+}
 
 /** A picture that is kept, or made now and kept from here on. */
 async function keptOr(path: string, make: () => Promise<Uint8Array>): Promise<Uint8Array> {
@@ -54,6 +64,8 @@ async function keptOr(path: string, make: () => Promise<Uint8Array>): Promise<Ui
 
 const nightName = ({ id, revision }: OpenScene) => `${id}-${revision}`;
 
+/* Thumbnails reject when `signal` says that nobody waits for them any more. */
+
 /** A small JPEG of a scene's plate or of its night as it is now, kept under its revision. */
 export async function sceneThumbnail(
   dataDir: string,
@@ -61,12 +73,13 @@ export async function sceneThumbnail(
   renderer: Renderer,
   open: OpenScene,
   of: 'day' | 'night',
+  signal: AbortSignal,
 ): Promise<Uint8Array> {
   const { scene } = open;
   const framed = Object.values(scene.frame).join('_');
   const path = keptAt(dataDir, of === 'day' ? `${scene.plate.asset}-${framed}` : nightName(open));
   return keptOr(path, () =>
-    of === 'day' ? dayJpeg(plates, scene) : nightJpeg(renderer, scene, THUMBNAIL.scale),
+    of === 'day' ? dayJpeg(plates, scene, signal) : nightJpeg(renderer, scene, THUMBNAIL.scale, signal),
   );
 }
 
@@ -76,16 +89,19 @@ export const openingThumbnail = async (
   plates: PlateReader,
   renderer: Renderer,
   open: OpenScene,
+  signal: AbortSignal,
 ): Promise<Uint8Array> =>
-  (await kept(keptAt(dataDir, nightName(open)))) ?? sceneThumbnail(dataDir, plates, renderer, open, 'day');
+  (await kept(keptAt(dataDir, nightName(open)))) ??
+  sceneThumbnail(dataDir, plates, renderer, open, 'day', signal);
 
 /** A small JPEG of a scene in another night. */
 export function nocturneThumbnail(
   renderer: Renderer,
   scene: Scene,
   { night }: Nocturne,
+  signal: AbortSignal,
 ): Promise<Uint8Array> {
-  return nightJpeg(renderer, { ...scene, night }, THUMBNAIL.nocturneScale);
+  return nightJpeg(renderer, { ...scene, night }, THUMBNAIL.nocturneScale, signal);
 }
 
 /** A small JPEG of a scene as it was after an entry of its log. It never changes, and is kept. */
@@ -94,8 +110,11 @@ export async function entryThumbnail(
   renderer: Renderer,
   scene: Scene,
   entryId: string,
+  signal: AbortSignal,
 ): Promise<Uint8Array> {
-  return keptOr(keptAt(dataDir, `entry-${entryId}`), () => nightJpeg(renderer, scene, THUMBNAIL.entryScale));
+  return keptOr(keptAt(dataDir, `entry-${entryId}`), () =>
+    nightJpeg(renderer, scene, THUMBNAIL.entryScale, signal),
+  );
 }
 
 /** A thumbnail as an answer; if its address names what it shows, it may be kept for ever. */

@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import { openDb, type Db } from '@/db/client';
 import { createPlateReader, type PlateReader } from './plate-codes';
+import { keepTidy } from './tidy';
 import { createTurns, type Turns } from './turns';
 
 /** Where everything of one installation lives. */
@@ -25,7 +26,11 @@ export function openWorkspace(dataDir: string): Workspace {
   return { db: openDb(dataDir), dataDir, plates: createPlateReader(dataDir), decoding: createTurns(1) };
 }
 
-/** The running server's workspace, opened once. */
+/** The running server's workspace, opened once, and kept tidy from then on. */
 export function workspace(): Workspace {
-  return (shared.sundewWorkspace ??= openWorkspace(dataDirectory()));
+  if (!shared.sundewWorkspace) {
+    shared.sundewWorkspace = openWorkspace(dataDirectory());
+    keepTidy(shared.sundewWorkspace);
+  }
+  return shared.sundewWorkspace;
 }

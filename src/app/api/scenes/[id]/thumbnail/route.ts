@@ -12,12 +12,13 @@ export const GET = endpoint<{ id: string }>(async (request, { id }) => {
   const space = workspace();
   const open = openScene(space, id);
   const renderer = serverRenderer();
+  const { signal } = request;
   if (of === 'opening') {
-    return jpegResponse(await openingThumbnail(space.dataDir, space.plates, renderer, open), false);
+    return jpegResponse(await openingThumbnail(space.dataDir, space.plates, renderer, open, signal), false);
   }
   return jpegResponse(
     of === 'day' || of === 'night'
-      ? await sceneThumbnail(space.dataDir, space.plates, renderer, open, of)
-      : await nocturneThumbnail(renderer, open.scene, openNocturne(space, of)),
+      ? await sceneThumbnail(space.dataDir, space.plates, renderer, open, of, signal)
+      : await nocturneThumbnail(renderer, open.scene, openNocturne(space, of), signal),
   );
 });
