@@ -27,9 +27,9 @@ export default defineConfig({
     },
   },
   webServer: {
-    command: `npm run seed -- e2e && npx next start -H 127.0.0.1 -p ${PORT} --keepAliveTimeout 70000`,
+    command: 'npm run seed -- e2e && npm start',
     url: `http://127.0.0.1:${PORT}/api/scenes`,
-    env: { SUNDEW_DATA: process.env.SUNDEW_E2E_DATA },
+    env: { SUNDEW_DATA: process.env.SUNDEW_E2E_DATA, PORT: String(PORT) },
     timeout: 240_000,
   },
 });

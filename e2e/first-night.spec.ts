@@ -160,7 +160,7 @@ test('the day stands until the night is made, and words say so', async ({ page, 
   const id = await copyOf(request, 'ferry-steps');
   let letPlateGo!: () => void;
   const held = new Promise<void>((resolve) => (letPlateGo = resolve));
-  await page.route('**/api/plates/**', async (route) => {
+  await page.route('**/plates/**', async (route) => {
     await held;
     await route.continue();
   });

@@ -65,7 +65,7 @@ test('a guessed thing is stood up by its own edge, in the matte that it becomes'
   expect(plan.standees[0].foot.u).toBeCloseTo(0.355, 1);
   expect(plan.standees[0].foot.v).toBeCloseTo(0.88, 1);
   const [pass] = mattes[0].passes as { asset: string }[];
-  const answer = await request.get(`/api/coverages/${pass.asset}`);
+  const answer = await request.get(`/api/scenes/${id}/coverages/${pass.asset}`);
   const [width, height] = ['x-width', 'x-height'].map((name) => Number(answer.headers()[name]));
   const data = await answer.body();
   const covered = (u: number, v: number) => data[Math.floor(v * height) * width + Math.floor(u * width)];

@@ -53,7 +53,7 @@ test('a window closed before it could save loses nothing', async ({ context, req
   await openEditor(page, id);
   await context.route('**/revisions', (route) => route.abort());
   await setStops(page, 'Ambient', '-2');
-  await expect(status(page)).toHaveText('kept here, not saved yet');
+  await expect(status(page)).toHaveText(/^kept here/);
   await page.close();
   await context.unroute('**/revisions');
   expect((await sceneOf(request, id)).scene.desk.ambient).toBe(0);
@@ -81,7 +81,9 @@ test('a full disk is told, and saving goes on when there is room', async ({ page
   expect((await sceneOf(request, id)).scene.desk.ambient).toBe(-2);
 });
 
-test('a server killed between two changes loses neither', async ({ page }) => {
+test('while the server is gone the header says so, work goes on, and all is saved when it is back', async ({
+  page,
+}) => {
   const server = await ownServer(4398);
   await server.start();
   await page.goto(`${server.url}/scenes/ferry-steps`);
@@ -89,20 +91,106 @@ test('a server killed between two changes loses neither', async ({ page }) => {
   await setStops(page, 'Ambient', '-1');
   await saved(page);
   await server.kill();
+  // It notices by itself, with nothing left to save.
+  await expect(status(page)).toHaveText('the server does not answer');
   await setStops(page, 'Ambient', '-2');
   await setStops(page, 'Master', '-0.5');
-  await expect(status(page)).toHaveText('kept here, not saved yet');
+  await expect(status(page)).toHaveText('kept here, the server does not answer');
+  await pictureReady(page);
+
+  // What needs the server says why it can do nothing.
+  await page.getByRole('button', { name: /^Ground plan/ }).click();
+  await page.getByRole('button', { name: 'Guess it' }).click();
+  await expect(page.getByRole('alert').filter({ hasText: 'Nothing could be guessed' })).toContainText(
+    /server/,
+  );
+  await page.getByRole('button', { name: /^Night/ }).click();
+  await page.getByRole('button', { name: 'Start from a nocturne' }).click();
+  await expect(page.locator('img[data-missing]').first()).toHaveAttribute('title', /when the server answers/);
+
   await server.start();
   await saved(page);
-  const { scene, revision } = (await (
-    await page.request.get(`${server.url}/api/scenes/ferry-steps`)
-  ).json()) as {
-    scene: { desk: object };
-    revision: number;
-  };
+  await expect(page.locator('img[data-missing]')).toHaveCount(0);
+  const answer = await page.request.get(`${server.url}/api/scenes/ferry-steps`);
+  const { scene, revision } = (await answer.json()) as { scene: { desk: object }; revision: number };
   expect(scene.desk).toMatchObject({ ambient: -2, master: -0.5 });
   expect(revision).toBe(3);
   await server.kill();
+});
+
+test('a server that fails at a save is asked three times; then a person asks again', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, 'ferry-steps');
+  await openEditor(page, id);
+  let asked = 0;
+  await page.route('**/revisions', (route) => {
+    asked++;
+    return route.fulfill({ status: 500, json: { error: { code: 'fault', message: 'It went wrong.' } } });
+  });
+  await setStops(page, 'Ambient', '-2');
+  await expect(status(page)).toHaveText('not saved');
+  expect(asked).toBe(3);
+  await page.unroute('**/revisions');
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await saved(page);
+  expect((await sceneOf(request, id)).scene.desk.ambient).toBe(-2);
+});
+
+test('what two windows left unsaved is kept apart, and each is offered in its turn', async ({
+  context,
+  request,
+}) => {
+  const id = await copyOf(request, 'ferry-steps');
+  const [one, two] = [await context.newPage(), await context.newPage()];
+  await openEditor(one, id);
+  await openEditor(two, id);
+  await context.route('**/revisions', (route) => route.abort());
+  await setStops(one, 'Ambient', '-2');
+  await setStops(two, 'Master', '-3');
+  for (const page of [one, two]) await expect(status(page)).toHaveText(/^kept here/);
+  await one.close();
+  await two.close();
+  await context.unroute('**/revisions');
+  const later = await context.newPage();
+  await openEditor(later, id);
+  await saved(later);
+  const { desk } = (await sceneOf(request, id)).scene;
+  expect([desk.ambient === -2, desk.master === -3].filter(Boolean)).toHaveLength(1);
+  // The other window's work was done on what is not the newest any more: a person chooses.
+  const last = await context.newPage();
+  await last.goto(`/scenes/${id}`);
+  await last.getByRole('button', { name: 'Keep mine as a copy' }).click();
+  await expect(last.getByLabel('Scene name')).toHaveValue('Ferry steps (copy) (copy)');
+  await pictureReady(last);
+  const other = desk.ambient === -2 ? ['Master', '-3'] : ['Ambient', '-2'];
+  await expect(last.getByRole('slider', { name: other[0] })).toHaveAttribute('aria-valuenow', other[1]);
+});
+
+test('changes kept by an older Sundew go along when it is updated', async ({ page, request }) => {
+  const id = await copyOf(request, 'ferry-steps');
+  const { scene } = await sceneOf(request, id);
+  const kept = {
+    base: 0,
+    entries: [
+      {
+        ...{ id: crypto.randomUUID(), kind: 'do', label: 'Ambient', inverse: [] },
+        patches: [{ op: 'replace', path: ['desk', 'ambient'], value: -2 }],
+      },
+    ],
+    scene: { ...scene, version: 7, desk: { ...scene.desk, ambient: -2 } },
+  };
+  await page.goto('/');
+  await page.evaluate(
+    ([key, text]) => localStorage.setItem(key, text),
+    [`sundew:outbox:${id}`, JSON.stringify(kept)],
+  );
+  await openEditor(page, id);
+  await saved(page);
+  expect((await sceneOf(request, id)).scene.desk.ambient).toBe(-2);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('slider', { name: 'Ambient' })).toHaveAttribute('aria-valuenow', '0');
 });
 
 test('the history is read and walked, also after a reload', async ({ page, request }) => {

@@ -2,6 +2,9 @@ import { randomUUID } from 'node:crypto';
 import { request as http } from 'node:http';
 import { expect, test } from '@playwright/test';
 import { PLAIN_FINISH, PLAIN_SURFACE } from '@/core/scene/new-scene';
+import { SCENE_VERSION } from '@/core/scene/schema';
+import { surveySize } from '@/engine/sizes';
+import { LIMITS } from '@/server/limits';
 import sharp from 'sharp';
 import { copyOf, sceneOf } from './support/editor';
 
@@ -19,6 +22,9 @@ const entry = (value: unknown, path = ['desk', 'ambient']) => ({
 
 const ENTRY = { ...entry(-1), id: '9f0c6f5e-6d1c-4a55-9a43-0d8a1f1c7b11' };
 
+const PASS = { id: 'p', join: 'add', kind: 'edge', strokes: [] };
+const MATTE = { id: 'm', name: 'Found', refine: 0, grow: 0, feather: 0, invert: false };
+
 /** Every route that takes a body, with bodies that are wrong in one way each. */
 const BODIES: [fault: string, path: string, body: unknown][] = [
   ['no fields', 'revisions', {}],
@@ -34,7 +40,23 @@ const BODIES: [fault: string, path: string, body: unknown][] = [
   ],
   ['patches that are a word', 'revisions', { base: 0, entries: [{ ...ENTRY, patches: 'all' }] }],
   ['a field too many', 'revisions', { base: 0, entries: [ENTRY], extra: true }],
+  ['no version', 'revisions', { version: undefined, base: 0, entries: [ENTRY] }],
+  ['an entry that comes twice', 'revisions', { base: 0, entries: [ENTRY, ENTRY] }],
+  ['fixtures that are a word', 'revisions', { base: 0, entries: [entry('x', ['fixtures'])] }],
+  ['mattes that are a number', 'revisions', { base: 0, entries: [entry(5, ['mattes'])] }],
+  ['a plan that is nothing', 'revisions', { base: 0, entries: [entry(null, ['plan'])] }],
+  ['a length', 'revisions', { base: 0, entries: [entry(4294967295, ['fixtures', 'length'])] }],
   ['no scene', 'copy', {}],
+  [
+    'a scene of an old version and odd parts',
+    'copy',
+    { scene: { format: 'sundew-scene', version: 1, plan: 3 } },
+  ],
+  [
+    'a moment of fixtures that are a word',
+    'moments',
+    { name: 'x', scene: { format: 'sundew-scene', version: 3, fixtures: 'x' } },
+  ],
   ['what is no scene', 'copy', { scene: { format: 'other' } }],
   ['no format', 'outputs', {}],
   ['an unknown format', 'outputs', { format: 'gif', quality: 90 }],
@@ -44,7 +66,8 @@ const BODIES: [fault: string, path: string, body: unknown][] = [
 
 for (const [fault, path, body] of BODIES) {
   test(`${path} refuses ${fault}`, async ({ request }) => {
-    const answer = await request.post(`/api/scenes/ferry-steps/${path}`, { data: body });
+    const data = path === 'revisions' ? { version: SCENE_VERSION, ...(body as object) } : body;
+    const answer = await request.post(`/api/scenes/ferry-steps/${path}`, { data });
     expect([400, 422]).toContain(answer.status());
     const { error } = (await answer.json()) as Fault;
     expect(error.message.length).toBeGreaterThan(10);
@@ -57,17 +80,45 @@ test('what is no JSON, and what is too large, is refused', async ({ request }) =
   const broken = await request.post('/api/scenes/ferry-steps/revisions', { data: '{"base":', headers });
   expect(broken.status()).toBe(400);
   const large = await request.post('/api/scenes/ferry-steps/revisions', {
-    data: 'x'.repeat(2 ** 22 + 1),
+    data: 'x'.repeat(LIMITS.bodyBytes + 1),
     headers,
   });
   expect(large.status()).toBe(413);
+  const deep = `{"scene":{"title":${'['.repeat(200_000)}${']'.repeat(200_000)}}}`;
+  const nested = await request.post('/api/scenes/ferry-steps/copy', { data: deep, headers });
+  expect(nested.status()).toBe(400);
+});
+
+test('a document of 5 MB is saved, copied and named', async ({ request }) => {
+  const id = await copyOf(request, 'ferry-steps');
+  const path = Array.from({ length: 12_000 }, (_, i) => (i % 3 < 2 ? 0.123456789012 : 0.5));
+  const stroke = { path, size: 0.01, soft: 0.5, flow: 0.5, strength: 0.5, erase: false, pressure: 'none' };
+  const pass = { id: 'p', join: 'add', kind: 'paint', strokes: Array.from({ length: 7 }, () => stroke) };
+  const mattes = [{ ...MATTE, passes: Array.from({ length: 5 }, (_, i) => ({ ...pass, id: `p${i}` })) }];
+  const { scene } = await sceneOf(request, id);
+  expect(JSON.stringify(mattes).length).toBeGreaterThan(4.5e6);
+  const saved = await request.post(`/api/scenes/${id}/revisions`, {
+    data: { version: SCENE_VERSION, base: 0, entries: [entry(mattes, ['mattes'])] },
+  });
+  expect(saved.status()).toBe(200);
+  const large = { ...scene, mattes };
+  expect((await request.post(`/api/scenes/${id}/copy`, { data: { scene: large } })).status()).toBe(201);
+  const named = await request.post(`/api/scenes/${id}/moments`, { data: { name: 'Large', scene: large } });
+  expect(named.status()).toBe(201);
+});
+
+test('a stray percent sign in an address is a bad request, on every route', async ({ request, baseURL }) => {
+  const status = (path: string) => fetch(`${baseURL}${path}`).then((answer) => answer.status);
+  for (const path of ['/api/scenes/%', '/api/outputs/%ff', '/api/scenes/ferry-steps/plates/%zz', '/scenes/%'])
+    expect([400, 404]).toContain(await status(path));
+  expect((await request.get('/api/alive')).status()).toBe(204);
 });
 
 test('an unknown scene is a 404 on every route of it', async ({ request }) => {
   const paths = ['', '/thumbnail?of=day', '/file'];
   for (const path of paths) expect((await request.get(`/api/scenes/nobody${path}`)).status()).toBe(404);
   const bodies = {
-    revisions: { base: 0, entries: [entry(-1)] },
+    revisions: { version: SCENE_VERSION, base: 0, entries: [entry(-1)] },
     copy: { scene: (await sceneOf(request, 'ferry-steps')).scene },
     outputs: { format: 'png', quality: 90 },
   };
@@ -82,25 +133,32 @@ test('an unknown scene is a 404 on every route of it', async ({ request }) => {
 
 test('queries are checked, and no path is trusted', async ({ request }) => {
   const { asset } = (await sceneOf(request, 'ferry-steps')).scene.plate;
-  const region = { fullWidth: 9, fullHeight: 6, left: 0, top: 0, width: 9, height: 6 };
+  const { width, height } = surveySize((await sceneOf(request, 'ferry-steps')).scene.plate);
+  const region = { fullWidth: width, fullHeight: height, left: 0, top: 0, width: 9, height: 6 };
   const plate = (hash: string, values: object) => {
     const query = new URLSearchParams(Object.entries(values).map(([name, value]) => [name, String(value)]));
-    return request.get(`/api/plates/${hash}?${query.toString()}`).then((answer) => answer.status());
+    return request
+      .get(`/api/scenes/ferry-steps/plates/${hash}?${query.toString()}`)
+      .then((answer) => answer.status());
   };
   expect(await plate(asset, region)).toBe(200);
-  const wrong = [{ width: 0 }, { width: 'abc' }, { left: 1 }, { top: -1 }, { fullWidth: 99999 }];
+  const wrong = [
+    ...[{ width: 0 }, { width: 'abc' }, { left: width }, { top: -1 }, { fullWidth: 99999 }],
+    // A size of which no copy is kept.
+    { fullWidth: width + 1 },
+  ];
   for (const values of [{}, ...wrong.map((change) => ({ ...region, ...change }))]) {
     expect(await plate(asset, values)).toBe(400);
   }
   const large = { fullWidth: 20000, fullHeight: 9000, left: 0, top: 0, width: 20000, height: 9000 };
   expect(await plate(asset, large)).toBe(400);
-  expect(await plate('..%2f..%2fetc%2fpasswd', region)).toBe(400);
+  expect(await plate('..%2f..%2fetc%2fpasswd', region)).toBe(404);
   expect(await plate('0'.repeat(64), region)).toBe(404);
   const thumbnail = (of: string) => request.get(`/api/scenes/ferry-steps/thumbnail?of=${of}`);
   expect((await thumbnail('dusk')).status()).toBe(200);
   expect((await thumbnail('nobody')).status()).toBe(404);
   expect((await thumbnail('..%2F..%2Fx')).status()).toBe(400);
-  expect((await request.get('/api/luts/..%2f..%2fetc%2fpasswd')).status()).toBe(400);
+  expect((await request.get('/api/scenes/ferry-steps/luts/..%2f..%2fetc%2fpasswd')).status()).toBe(404);
 });
 
 test('an opening window gets the night that is kept, and the day until one is', async ({ request }) => {
@@ -116,7 +174,9 @@ test('an opening window gets the night that is kept, and the day until one is', 
 test('a stale base gets 409 with the newest revision, and changes nothing', async ({ request }) => {
   const id = await copyOf(request, 'ferry-steps');
   const save = (base: number, value: number) =>
-    request.post(`/api/scenes/${id}/revisions`, { data: { base, entries: [entry(value)] } });
+    request.post(`/api/scenes/${id}/revisions`, {
+      data: { version: SCENE_VERSION, base, entries: [entry(value)] },
+    });
   expect((await save(0, -1)).status()).toBe(200);
   const stale = await save(0, -5);
   expect(stale.status()).toBe(409);
@@ -154,9 +214,6 @@ test('pages run only their own scripts and cannot be framed', async ({ request }
   expect(headers['x-powered-by']).toBeUndefined();
 });
 
-const PASS = { id: 'p', join: 'add', kind: 'edge', strokes: [] };
-const MATTE = { id: 'm', name: 'Found', refine: 0, grow: 0, feather: 0, invert: false };
-
 /** A change that gives a scene one matte of an edge brush. */
 const brushed = (asset: string) => ({
   id: randomUUID(),
@@ -171,9 +228,10 @@ test('what an edge brush found is kept, given back, and refused when it is none'
   const png = await sharp(pixels, { raw: { width: 90, height: 60, channels: 1 } })
     .png()
     .toBuffer();
-  const post = (data: Buffer) => request.post('/api/coverages', { data });
+  const id = await copyOf(request, 'ferry-steps');
+  const post = (data: Buffer) => request.post(`/api/scenes/${id}/coverages`, { data });
   const { asset } = (await (await post(png)).json()) as { asset: string };
-  const back = await request.get(`/api/coverages/${asset}`);
+  const back = await request.get(`/api/scenes/${id}/coverages/${asset}`);
   expect([back.headers()['x-width'], back.headers()['x-height']]).toEqual(['90', '60']);
   expect(Buffer.compare(await back.body(), Buffer.from(pixels))).toBe(0);
   expect(((await (await post(png)).json()) as { asset: string }).asset).toBe(asset);
@@ -186,12 +244,16 @@ test('what an edge brush found is kept, given back, and refused when it is none'
     expect(answer.status()).toBe(status);
     expect(((await answer.json()) as Fault).error.message).toMatch(/PNG|larger/);
   }
-  expect((await request.get(`/api/coverages/${'b'.repeat(64)}`)).status()).toBe(404);
-  expect((await request.get('/api/coverages/..%2Fpasswd')).status()).toBe(400);
-
-  const id = await copyOf(request, 'ferry-steps');
+  const read = async (path: string) => (await request.get(`/api/scenes/${path}`)).status();
+  expect(await read(`${id}/coverages/${'b'.repeat(64)}`)).toBe(404);
+  expect(await read(`${id}/coverages/..%2Fpasswd`)).toBe(404);
+  // It is what it was taken in as, and only for the scene that took it in.
+  expect(await read(`${id}/luts/${asset}`)).toBe(404);
+  expect(await read(`picture-house/coverages/${asset}`)).toBe(404);
   const save = (base: number, of: string) =>
-    request.post(`/api/scenes/${id}/revisions`, { data: { base, entries: [brushed(of)] } });
+    request.post(`/api/scenes/${id}/revisions`, {
+      data: { version: SCENE_VERSION, base, entries: [brushed(of)] },
+    });
   const missing = await save(0, 'c'.repeat(64));
   expect(missing.status()).toBe(422);
   expect(((await missing.json()) as Fault).error.message).toContain('Stroke over it again');
@@ -209,7 +271,11 @@ test('a matte that refers to itself, and a surface of nothing, are refused with 
   const set = async (path: string[], value: unknown) => {
     const patches = [{ op: 'replace', path, value }];
     const answer = await request.post(`/api/scenes/${id}/revisions`, {
-      data: { base: 0, entries: [{ id: randomUUID(), kind: 'do', label: 'x', patches, inverse: patches }] },
+      data: {
+        version: SCENE_VERSION,
+        base: 0,
+        entries: [{ id: randomUUID(), kind: 'do', label: 'x', patches, inverse: patches }],
+      },
     });
     return [answer.status(), ((await answer.json()) as Fault).error?.message] as const;
   };

@@ -29,15 +29,19 @@ function run(command: string, args: string[], env: NodeJS.ProcessEnv): Promise<v
 
 /** @param scenes the folder of the scenes and plates that it starts with */
 export async function ownServer(port: number, scenes = 'e2e'): Promise<OwnServer> {
-  const env = { ...process.env, SUNDEW_DATA: await mkdtemp(join(tmpdir(), 'sundew-own-')) };
+  const env = {
+    ...process.env,
+    NODE_ENV: 'production',
+    PORT: String(port),
+    SUNDEW_DATA: await mkdtemp(join(tmpdir(), 'sundew-own-')),
+  } as const;
   const url = `http://127.0.0.1:${port}`;
   await run('npx', ['tsx', 'scripts/seed.ts', scenes], env);
   let child: ChildProcess | undefined;
   return {
     url,
     async start() {
-      const next = ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)];
-      child = spawn(process.execPath, next, { env, stdio: 'ignore', detached: true });
+      child = spawn(process.execPath, ['scripts/start.mjs'], { env, stdio: 'ignore', detached: true });
       while (!(await answers(`${url}/api/scenes`))) await new Promise((resolve) => setTimeout(resolve, 100));
     },
     async kill() {

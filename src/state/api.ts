@@ -1,9 +1,11 @@
+import { SCENE_VERSION } from '@/core/scene/schema';
 import type { LogEntry } from '@/core/scene/history';
 import type { Region } from '@/core/plane/region';
 import type { CoveragePicture } from '@/engine/render-assets';
 import type { OpenScene } from '@/core/scene/opened-scene';
 import type { Nocturne } from '@/core/night/nocturnes';
 import type { Night, Scene } from '@/core/scene/schema';
+import { noteAnswer } from './connection';
 
 /** A fault that the server told of. `status` 0: it did not answer. */
 export class ApiError extends Error {
@@ -18,6 +20,12 @@ export class ApiError extends Error {
 }
 
 const UNREACHABLE = 'The server does not answer. Start it again with npm run demo.';
+
+/** Notes that an answer did not come, and gives the fault. */
+function unreachable(): ApiError {
+  noteAnswer(false);
+  return new ApiError(0, 'unreachable', UNREACHABLE);
+}
 
 function faultOf(status: number, answer: unknown): ApiError {
   const body = answer as { error?: { code?: string; message?: string } } | undefined;
@@ -41,7 +49,7 @@ function sendFile(
       if (sending.status < 300) resolve(sending.response);
       else reject(faultOf(sending.status, sending.response));
     };
-    sending.onerror = () => reject(new ApiError(0, 'unreachable', UNREACHABLE));
+    sending.onerror = () => reject(unreachable());
     sending.onabort = () => reject(new DOMException('The upload was given up.', 'AbortError'));
     signal.addEventListener('abort', () => sending.abort());
     sending.send(file);
@@ -54,8 +62,9 @@ async function request(path: string, init?: RequestInit): Promise<Response> {
     response = await fetch(path, init);
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') throw error;
-    throw new ApiError(0, 'unreachable', UNREACHABLE);
+    throw unreachable();
   }
+  noteAnswer(true);
   if (!response.ok) throw faultOf(response.status, await response.json().catch(() => undefined));
   return response;
 }
@@ -68,6 +77,12 @@ const post = (path: string, body: unknown, init?: RequestInit) =>
     ...init,
   });
 
+/** A scene that was begun, and what a person should know of how its photo was read. */
+export interface Begun {
+  id: string;
+  note?: string;
+}
+
 /** A moment of a scene that was given a name. */
 export interface Moment {
   id: string;
@@ -77,7 +92,9 @@ export interface Moment {
 /** A picture on its way out, as the server tells of it. */
 export interface OutputProgress {
   id: string;
-  state: 'running' | 'done' | 'failed' | 'cancelled';
+  state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
+  /** How many go before it, while it waits. */
+  ahead?: number;
   progress: number;
   fileName: string;
   bytes?: number;
@@ -91,11 +108,19 @@ export interface OutputOrder {
 
 /** The server's routes, typed. Every one throws ApiError. */
 export const api = {
+  /** Settles when the server is there. */
+  async alive(): Promise<void> {
+    await request('/api/alive', { cache: 'no-store' });
+  },
   async openScene(sceneId: string): Promise<OpenScene> {
     return (await (await request(`/api/scenes/${sceneId}`, { cache: 'no-store' })).json()) as OpenScene;
   },
   async save(sceneId: string, base: number, entries: LogEntry[]): Promise<number> {
-    const response = await post(`/api/scenes/${sceneId}/revisions`, { base, entries });
+    const response = await post(`/api/scenes/${sceneId}/revisions`, {
+      version: SCENE_VERSION,
+      base,
+      entries,
+    });
     return ((await response.json()) as { revision: number }).revision;
   },
   async copy(sceneId: string, scene: Scene): Promise<string> {
@@ -106,28 +131,34 @@ export const api = {
     await request(`/api/scenes/${sceneId}`, { method: 'DELETE' });
   },
   /** `onSent` gets the share of the file that has left, 0 to 1. */
-  async beginScene(file: File, signal: AbortSignal, onSent: (share: number) => void): Promise<string> {
-    const answer = await sendFile(`/api/scenes?name=${encodeURIComponent(file.name)}`, file, signal, onSent);
-    return (answer as { id: string }).id;
+  async beginScene(file: File, signal: AbortSignal, onSent: (share: number) => void): Promise<Begun> {
+    const path = `/api/scenes?name=${encodeURIComponent(file.name)}`;
+    return (await sendFile(path, file, signal, onSent)) as Begun;
   },
-  async plateCodes(asset: string, region: Region, signal: AbortSignal): Promise<Uint16Array> {
+  async plateCodes(
+    sceneId: string,
+    asset: string,
+    region: Region,
+    signal: AbortSignal,
+  ): Promise<Uint16Array> {
     const query = new URLSearchParams(Object.entries(region).map(([name, value]) => [name, String(value)]));
-    const response = await request(`/api/plates/${asset}?${query.toString()}`, { signal });
+    const response = await request(`/api/scenes/${sceneId}/plates/${asset}?${query.toString()}`, { signal });
     return new Uint16Array(await response.arrayBuffer());
   },
-  async takeLut(file: File): Promise<{ asset: string }> {
-    return (await (await request('/api/luts', { method: 'POST', body: file })).json()) as { asset: string };
+  async takeLut(sceneId: string, file: File): Promise<{ asset: string }> {
+    const answer = await request(`/api/scenes/${sceneId}/luts`, { method: 'POST', body: file });
+    return (await answer.json()) as { asset: string };
   },
-  async lutText(asset: string, signal: AbortSignal): Promise<string> {
-    return (await request(`/api/luts/${asset}`, { signal })).text();
+  async lutText(sceneId: string, asset: string, signal: AbortSignal): Promise<string> {
+    return (await request(`/api/scenes/${sceneId}/luts/${asset}`, { signal })).text();
   },
   /** Keeps what an edge brush found: a PNG. Returns its asset. */
-  async keepCoverage(png: Blob): Promise<string> {
-    const answer = await request('/api/coverages', { method: 'POST', body: png });
+  async keepCoverage(sceneId: string, png: Blob): Promise<string> {
+    const answer = await request(`/api/scenes/${sceneId}/coverages`, { method: 'POST', body: png });
     return ((await answer.json()) as { asset: string }).asset;
   },
-  async coverage(asset: string, signal?: AbortSignal): Promise<CoveragePicture> {
-    const answer = await request(`/api/coverages/${asset}`, { signal });
+  async coverage(sceneId: string, asset: string, signal?: AbortSignal): Promise<CoveragePicture> {
+    const answer = await request(`/api/scenes/${sceneId}/coverages/${asset}`, { signal });
     const size = (name: string) => Number(answer.headers.get(name));
     const data = new Uint8Array(await answer.arrayBuffer());
     return { width: size('x-width'), height: size('x-height'), data };

@@ -1,4 +1,4 @@
-import { api, type OutputProgress } from './api';
+import { api, ApiError, type OutputProgress } from './api';
 
 /** Milliseconds between two looks at an output. */
 const LOOK = 200;
@@ -13,6 +13,19 @@ function pause(milliseconds: number, signal: AbortSignal): Promise<void> {
   });
 }
 
+/** The state of an output; the last one known while the server does not answer. */
+async function lookAt(last: OutputProgress): Promise<OutputProgress> {
+  try {
+    return await api.outputProgress(last.id);
+  } catch (error) {
+    if (error instanceof ApiError && error.status === 0) return last;
+    throw error;
+  }
+}
+
+/** Whether an output has not come to an end. */
+export const isUnderWay = ({ state }: OutputProgress): boolean => state === 'waiting' || state === 'running';
+
 /** Follows an output until it ends or is no longer watched; tells each state that it sees. */
 export async function followOutput(
   started: OutputProgress,
@@ -20,9 +33,9 @@ export async function followOutput(
   signal: AbortSignal,
 ): Promise<OutputProgress> {
   let now = started;
-  while (now.state === 'running' && !signal.aborted) {
+  while (isUnderWay(now) && !signal.aborted) {
     await pause(LOOK, signal);
-    now = await api.outputProgress(started.id);
+    now = await lookAt(now);
     if (!signal.aborted) onProgress(now);
   }
   return now;

@@ -61,11 +61,13 @@ class FakeCanvas {
 
 const kept = new Map<string, Uint8Array>();
 const asked: string[] = [];
+let isGone = false;
 
 beforeEach(() => {
   Object.assign(workers, { begun: 0, ended: 0, answers: true });
   kept.clear();
   asked.length = 0;
+  isGone = false;
   vi.stubGlobal('Worker', FakeWorker);
   vi.stubGlobal('OffscreenCanvas', FakeCanvas);
   vi.stubGlobal(
@@ -76,7 +78,8 @@ beforeEach(() => {
   );
   vi.stubGlobal('fetch', async (path: string, init?: { method?: string; body?: Blob }) => {
     asked.push(`${init?.method ?? 'GET'} ${path.split('?')[0]}`);
-    if (path.startsWith('/api/plates')) return new Response(new Uint16Array(3 * 400 * 200).fill(257 * 9));
+    if (isGone) throw new TypeError('Failed to fetch');
+    if (path.includes('/plates/')) return new Response(new Uint16Array(3 * 400 * 200).fill(257 * 9));
     if (init?.method !== 'POST') {
       const headers = { 'x-width': '400', 'x-height': '200' };
       return new Response(kept.get(path.split('/').at(-1)!) as Uint8Array<ArrayBuffer>, { headers });
@@ -90,7 +93,7 @@ afterEach(() => vi.unstubAllGlobals());
 
 describe('createSegmenter', () => {
   it('loads nothing before it is needed, and the plate once', async () => {
-    const segmenter = createSegmenter(PLATE);
+    const segmenter = createSegmenter('scene', PLATE);
     expect(workers.begun).toBe(0);
     const first = await segmenter.brush(undefined, [STROKE]);
     await segmenter.brush(first, [STROKE]);
@@ -100,19 +103,19 @@ describe('createSegmenter', () => {
   });
 
   it('lays strokes over what was found before, whether it still knows it or asks for it', async () => {
-    const segmenter = createSegmenter(PLATE);
+    const segmenter = createSegmenter('scene', PLATE);
     const first = await segmenter.brush(undefined, [STROKE, STROKE]);
     expect(kept.get(first)![0]).toBe(2);
     expect(kept.get(await segmenter.brush(first, [STROKE]))![0]).toBe(3);
-    expect(asked).not.toContain(`GET /api/coverages/${first}`);
+    expect(asked).not.toContain(`GET /api/scenes/scene/coverages/${first}`);
     expect(kept.get(await segmenter.brush(first, [STROKE]))![0]).toBe(3);
-    expect(asked).toContain(`GET /api/coverages/${first}`);
+    expect(asked).toContain(`GET /api/scenes/scene/coverages/${first}`);
     expect(kept.get(await segmenter.brush(undefined, []))!.every((value) => value === 0)).toBe(true);
     segmenter.cancel();
   });
 
   it('gives up what is under way, and begins anew afterwards', async () => {
-    const segmenter = createSegmenter(PLATE);
+    const segmenter = createSegmenter('scene', PLATE);
     workers.answers = false;
     const stroke = segmenter.brush(undefined, [STROKE]);
     await vi.waitFor(() => expect(asked.length).toBe(1));
@@ -122,6 +125,15 @@ describe('createSegmenter', () => {
     workers.answers = true;
     expect(await segmenter.traceTo({ u: 0.5, v: 0.5 })).toEqual([{ u: 0.5, v: 0.5 }]);
     expect(workers.begun).toBe(2);
+    segmenter.cancel();
+  });
+
+  it('says that the server does not answer, and works when it does again', async () => {
+    const segmenter = createSegmenter('scene', PLATE);
+    isGone = true;
+    await expect(segmenter.traceTo({ u: 0.5, v: 0.5 })).rejects.toThrow('The server does not answer');
+    isGone = false;
+    expect(await segmenter.traceTo({ u: 0.5, v: 0.5 })).toEqual([{ u: 0.5, v: 0.5 }]);
     segmenter.cancel();
   });
 });

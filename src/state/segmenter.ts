@@ -38,7 +38,7 @@ export interface Segmenter {
   cancel: () => void;
 }
 
-export function createSegmenter({ asset: plateAsset, ...size }: Scene['plate']): Segmenter {
+export function createSegmenter(sceneId: string, { asset: plateAsset, ...size }: Scene['plate']): Segmenter {
   const { width, height } = previewSize(size, WIDTH);
   let running: { worker: Worker; service: Promise<Remote<SegmentService>> } | undefined;
   let last: { asset: string; coverage: Uint8Array } | undefined;
@@ -46,7 +46,7 @@ export function createSegmenter({ asset: plateAsset, ...size }: Scene['plate']):
 
   async function begin(worker: Worker, signal: AbortSignal): Promise<Remote<SegmentService>> {
     const service = wrap<SegmentService>(worker);
-    const codes = await api.plateCodes(plateAsset, wholeRegion(width, height), signal);
+    const codes = await api.plateCodes(sceneId, plateAsset, wholeRegion(width, height), signal);
     await service.open({ width, height, rgb: Uint8Array.from(codes, (code) => code >> 8) });
     return service;
   }
@@ -57,20 +57,25 @@ export function createSegmenter({ asset: plateAsset, ...size }: Scene['plate']):
       const worker = new Worker(WORKER);
       const failed = new Promise<never>((_, reject) => {
         worker.addEventListener('error', () =>
-          reject(new Error('The part that finds edges did not load. Reload the page.')),
+          reject(new Error('The part that finds edges did not load. Once the server answers, try again.')),
         );
       });
       const service = Promise.race([begin(worker, giveUp.signal), failed]);
       running = { worker, service };
-      service.catch(cancel);
+      // The next call begins anew; who asked gets the reason.
+      service.catch(() => end(worker));
     }
     return running.service;
   }
 
+  function end(worker: Worker): void {
+    worker.terminate();
+    if (running?.worker === worker) running = undefined;
+  }
+
   function cancel(): void {
     giveUp.abort(new DOMException('Given up.', 'AbortError'));
-    running?.worker.terminate();
-    running = undefined;
+    if (running) end(running.worker);
   }
 
   /** What a worker answers, unless it is given up before: a terminated one never answers. */
@@ -86,7 +91,7 @@ export function createSegmenter({ asset: plateAsset, ...size }: Scene['plate']):
   async function coverageOf(asset: string | undefined): Promise<Uint8Array | undefined> {
     if (asset === undefined) return undefined;
     if (last?.asset === asset) return last.coverage;
-    const { data, ...kept } = await api.coverage(asset);
+    const { data, ...kept } = await api.coverage(sceneId, asset);
     if (kept.width !== width || kept.height !== height) {
       throw new Error('What was found before belongs to another plate. Begin a new pass.');
     }
@@ -99,7 +104,7 @@ export function createSegmenter({ asset: plateAsset, ...size }: Scene['plate']):
       let coverage = await coverageOf(asset);
       for (const stroke of strokes) coverage = await asked((service) => service.brush(coverage, stroke));
       coverage ??= new Uint8Array(width * height);
-      const kept = await api.keepCoverage(await greyPng(coverage, width, height));
+      const kept = await api.keepCoverage(sceneId, await greyPng(coverage, width, height));
       last = { asset: kept, coverage };
       return kept;
     },

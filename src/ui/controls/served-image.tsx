@@ -1,7 +1,35 @@
-import type { ComponentProps } from 'react';
+import { useEffect, useState, type ComponentProps } from 'react';
+import { connection, onReturn } from '@/state/connection';
 
-/** A picture that this server makes at the size at which it is shown. */
-export function ServedImage({ alt, ...rest }: ComponentProps<'img'>) {
-  // eslint-disable-next-line @next/next/no-img-element -- nothing is left for Next to resize
-  return <img alt={alt} draggable={false} {...rest} />;
+interface ServedImageProps extends ComponentProps<'img'> {
+  src: string;
+}
+
+/** A picture that this server makes at the size at which it is shown. One that did not come is asked for again when the server is back. */
+export function ServedImage({ alt, src, ...rest }: ServedImageProps) {
+  const [missing, setMissing] = useState<string>();
+  const [attempt, setAttempt] = useState(0);
+  const isMissing = missing === src;
+  useEffect(() => {
+    if (!isMissing) return;
+    return onReturn(() => {
+      setMissing(undefined);
+      setAttempt((now) => now + 1);
+    }, connection);
+  }, [isMissing]);
+  return (
+    // eslint-disable-next-line @next/next/no-img-element -- nothing is left for Next to resize
+    <img
+      key={attempt}
+      alt={alt}
+      src={src}
+      draggable={false}
+      data-missing={isMissing || undefined}
+      title={
+        isMissing ? 'This picture did not come. It is asked for again when the server answers.' : undefined
+      }
+      onError={() => setMissing(src)}
+      {...rest}
+    />
+  );
 }

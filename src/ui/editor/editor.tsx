@@ -1,11 +1,12 @@
 'use client';
 
+import { notifications } from '@mantine/notifications';
 import { useEffect, useState } from 'react';
-import type { OpenScene } from '@/core/scene/opened-scene';
-import { openSession } from '@/state/open-session';
+import { openSession, type Opening } from '@/state/open-session';
 import { Desk } from '../desk/desk';
 import { Picture } from '../picture/picture';
 import { Worksheet } from '../worksheet/worksheet';
+import { BROWSER } from './browser';
 import { Deeds } from './deeds';
 import { EditorContext } from './editor-context';
 import { Header } from './header';
@@ -14,10 +15,16 @@ import { useCopyingKeys } from './use-copying';
 import { useEditorKeys } from './use-editor-keys';
 import classes from './editor.module.css';
 
+const LOST =
+  'This browser kept changes of this scene that were not saved, but they cannot be read any more. The scene is as it was saved.';
+
 /** The editor of one scene. */
-export function Editor({ opened }: { opened: OpenScene }) {
-  const [session] = useState(() => openSession(opened));
-  useEffect(() => session.close, [session]);
+export function Editor({ opened }: { opened: Opening }) {
+  const [session] = useState(() => openSession(opened, BROWSER));
+  useEffect(() => session.start(), [session]);
+  useEffect(() => {
+    if (opened.lost) notifications.show({ color: 'yellow', autoClose: false, message: LOST });
+  }, [opened]);
   return (
     <EditorContext.Provider value={session}>
       <EditorBody />

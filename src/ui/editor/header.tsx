@@ -2,12 +2,14 @@
 
 import { ActionIcon, Button, Menu, SegmentedControl, Tooltip } from '@mantine/core';
 import { IconArrowBackUp, IconArrowForwardUp } from '@tabler/icons-react';
+import { useStore } from 'zustand';
 import { renameScene } from '@/core/scene/commands';
+import { connection } from '@/state/connection';
 import type { SaveState } from '@/state/saver';
 import { FITTED, PROOFS, type Proof } from '@/state/view-store';
 import { NameField } from '../controls/name-field';
 import { HourLine } from '../hour/hour-line';
-import { useScene, useView } from './editor-context';
+import { useScene, useSession, useView } from './editor-context';
 import { HistoryList } from './history-list';
 import { Logo } from './logo';
 import classes from './editor.module.css';
@@ -16,7 +18,9 @@ const SAVE_TEXT: Record<SaveState, string> = {
   saved: 'saved',
   saving: 'saving …',
   waiting: 'kept here, not saved yet',
+  failing: 'not saved',
   stale: 'changed elsewhere',
+  outdated: 'kept here, reload to save',
   refused: 'not saved',
 };
 
@@ -29,8 +33,6 @@ export function Header() {
   const gesture = useScene((state) => state.gesture);
   const undo = useScene((state) => state.undo);
   const redo = useScene((state) => state.redo);
-  const saveState = useScene((state) => state.saveState);
-  const saveReason = useScene((state) => state.saveReason);
   return (
     <header className={classes.header}>
       <div className={classes.home}>
@@ -64,11 +66,38 @@ export function Header() {
           </ActionIcon>
         </Tooltip>
         <HistoryList />
-        <span className={classes.save} role="status" data-state={saveState} title={saveReason}>
-          {SAVE_TEXT[saveState]}
-        </span>
+        <SaveStatus />
       </div>
     </header>
+  );
+}
+
+const GONE = 'The server does not answer. Start it again with npm run demo; all is saved once it answers.';
+
+/** How saving stands, and whether the server answers at all. */
+function SaveStatus() {
+  const { retry } = useSession();
+  const state = useScene((scene) => scene.saveState);
+  const reason = useScene((scene) => scene.saveReason);
+  const isDown = useStore(connection, (now) => now.isDown);
+  const gone = state === 'saved' ? 'the server does not answer' : 'kept here, the server does not answer';
+  const told = isDown && state !== 'stale' && state !== 'outdated' && state !== 'refused';
+  return (
+    <>
+      <span
+        className={classes.save}
+        role="status"
+        data-state={told ? 'waiting' : state}
+        title={told ? GONE : reason}
+      >
+        {told ? gone : SAVE_TEXT[state]}
+      </span>
+      {state === 'failing' && !told && (
+        <Button size="compact-xs" variant="default" title={reason} onClick={retry}>
+          Try again
+        </Button>
+      )}
+    </>
   );
 }
 

@@ -15,7 +15,6 @@ export function SaveConflict() {
   const saveState = useScene((state) => state.saveState);
   const reason = useScene((state) => state.saveReason);
   const [fault, setFault] = useState<string>();
-  const open = saveState === 'stale' || saveState === 'refused';
 
   async function keepMine(): Promise<void> {
     try {
@@ -32,13 +31,28 @@ export function SaveConflict() {
     window.location.reload();
   }
 
+  const modal = {
+    onClose: () => {},
+    withCloseButton: false,
+    closeOnEscape: false,
+    closeOnClickOutside: false,
+  };
+  if (saveState === 'outdated') {
+    return (
+      <Modal {...modal} opened title="Sundew was updated">
+        <Text size="sm" c="dimmed">
+          Load this page anew to go on. Your changes are kept in this browser, and go along.
+        </Text>
+        <Group mt="md" justify="flex-end">
+          <Button onClick={() => window.location.reload()}>Load anew</Button>
+        </Group>
+      </Modal>
+    );
+  }
   return (
     <Modal
-      opened={open}
-      onClose={() => {}}
-      withCloseButton={false}
-      closeOnEscape={false}
-      closeOnClickOutside={false}
+      {...modal}
+      opened={saveState === 'stale' || saveState === 'refused'}
       title={
         saveState === 'stale' ? 'This scene was changed in another window' : 'The last change was not taken'
       }

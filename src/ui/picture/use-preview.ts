@@ -7,6 +7,7 @@ import { createBrowserPool } from '@/engine/browser-pool';
 import type { FrameRequest } from '@/engine/frame-request';
 import { createRenderer } from '@/engine/renderer';
 import { api } from '@/state/api';
+import { onReturn } from '@/state/connection';
 import { builtUp, underCue } from '@/state/build-up';
 import type { OpenedSession } from '@/state/open-session';
 import { createPreview, type Paint, type Preview } from '@/state/preview';
@@ -33,7 +34,20 @@ interface PreviewOptions {
   onFault: (error: Error) => void;
 }
 
+/** Asks for the newest of what changes quickly: an older question that still waits is given up. */
+function newestOf<Args extends unknown[], T>(
+  ask: (signal: AbortSignal, ...args: Args) => Promise<T>,
+): (...args: Args) => Promise<T> {
+  let older = new AbortController();
+  return (...args) => {
+    older.abort();
+    older = new AbortController();
+    return ask(older.signal, ...args);
+  };
+}
+
 function startPreview(
+  sceneId: string,
   canvases: PictureCanvases,
   readout: ReadoutStore,
   isFitted: (region: Region) => boolean,
@@ -47,13 +61,13 @@ function startPreview(
     createBrowserPool(arena),
     {
       async codes(asset, region, signal) {
-        const codes = await api.plateCodes(asset, region, signal);
+        const codes = await api.plateCodes(sceneId, asset, region, signal);
         const day = paintDay(codes, region);
         days.set(regionKey(region), toneHistogram(day));
         return codes;
       },
-      lut: async (asset, signal) => parseCube(await api.lutText(asset, signal)),
-      coverage: (asset, signal) => api.coverage(asset, signal),
+      lut: async (asset, signal) => parseCube(await api.lutText(sceneId, asset, signal)),
+      coverage: (asset, signal) => api.coverage(sceneId, asset, signal),
     },
     MEMORY.kept,
   );
@@ -69,7 +83,7 @@ function startPreview(
   const lasting = new AbortController();
   readout.setState({
     toneRange: (scene) => renderer.toneRange(scene, lasting.signal),
-    lux: (scene, at) => renderer.lux(scene, at, lasting.signal),
+    lux: newestOf((signal, scene, at) => renderer.lux(scene, at, AbortSignal.any([signal, lasting.signal]))),
     land: (scene) => renderer.land(scene, lasting.signal),
     beneath: (scene, circuit) => renderer.beneath(scene, circuit, lasting.signal),
     coverage: (scene, matte) => renderer.coverage(scene, matte, lasting.signal),
@@ -108,7 +122,8 @@ export function usePreview({ session, canvases, regions, onFault }: PreviewOptio
       shownMatte(session.view.getState()) === undefined &&
       session.view.getState().look.zoom === 'fit' &&
       (region === wanted.current?.region || region === wanted.current?.coarse);
-    const preview = startPreview(elements, session.readout, isFitted, onFault);
+    const { id } = session.scene.getState();
+    const preview = startPreview(id, elements, session.readout, isFitted, onFault);
     show.current = () => {
       const view = session.view.getState();
       const { moving, surveyAt, buildUp, cueHeld } = view;
@@ -124,8 +139,11 @@ export function usePreview({ session, canvases, regions, onFault }: PreviewOptio
     const stopView = session.view.subscribe((now, before) => {
       if (SHOWN.some((name) => now[name] !== before[name])) show.current?.();
     });
+    // What could not be read while the server was gone is asked for again.
+    const stopReturn = onReturn(() => show.current?.());
     show.current();
     return () => {
+      stopReturn();
       stopScene();
       stopView();
       preview.stop();

@@ -3,10 +3,12 @@
 import { Button, Loader, Progress } from '@mantine/core';
 import { Dropzone } from '@mantine/dropzone';
 import '@mantine/dropzone/styles.css';
+import { notifications } from '@mantine/notifications';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import type { SceneSummary } from '@/core/scene/opened-scene';
 import { api, ApiError } from '@/state/api';
+import { watchConnection } from '@/state/connection';
 import { Logo } from '../editor/logo';
 import { SceneCard } from './scene-card';
 import classes from './scenes.module.css';
@@ -17,6 +19,7 @@ export function ScenesPage({ scenes }: { scenes: SceneSummary[] }) {
   const choose = useRef<() => void>(null);
   const [taking, setTaking] = useState<{ name: string; cancel: AbortController; sent: number }>();
   const [fault, setFault] = useState<string>();
+  useEffect(() => watchConnection(api.alive), []);
   useEffect(() => router.refresh(), [router]); // A wall kept from an earlier visit may be older.
 
   async function begin(file: File | undefined): Promise<void> {
@@ -26,7 +29,9 @@ export function ScenesPage({ scenes }: { scenes: SceneSummary[] }) {
     setTaking({ name: file.name, cancel, sent: 0 });
     const onSent = (sent: number) => setTaking((now) => now && { ...now, sent });
     try {
-      router.push(`/scenes/${await api.beginScene(file, cancel.signal, onSent)}`);
+      const { id, note } = await api.beginScene(file, cancel.signal, onSent);
+      if (note) notifications.show({ color: 'yellow', autoClose: false, message: note });
+      router.push(`/scenes/${id}`);
     } catch (error) {
       setTaking(undefined);
       if (error instanceof ApiError) setFault(`${file.name}: ${error.message}`);

@@ -14,6 +14,7 @@ const LONGEST = 80;
 
 /** A colour look-up table from a file, with its strength. */
 export function LutPart() {
+  const id = useScene((state) => state.id);
   const lut = useScene(({ scene }) => scene.night.lut);
   const change = useScene((state) => state.change);
   const run = useScene((state) => state.run);
@@ -25,7 +26,7 @@ export function LutPart() {
     setFault(undefined);
     setTaking(true);
     try {
-      const { asset } = await api.takeLut(file);
+      const { asset } = await api.takeLut(id, file);
       const name =
         file.name
           .replace(/\.cube$/i, '')

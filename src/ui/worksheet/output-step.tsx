@@ -4,7 +4,7 @@ import { Anchor, Button, Progress, SegmentedControl } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
 import { framedSize } from '@/core/frame/frame';
 import { api, ApiError, type OutputOrder, type OutputProgress } from '@/state/api';
-import { followOutput } from '@/state/follow-output';
+import { followOutput, isUnderWay } from '@/state/follow-output';
 import { useScene, useSession } from '../editor/editor-context';
 import { NumberRow } from '../controls/number-row';
 import classes from './worksheet.module.css';
@@ -15,6 +15,10 @@ const START: OutputOrder = { format: 'jpeg', quality: 92 };
 function megabytes(bytes: number): string {
   return `${(bytes / 1e6).toFixed(1)} MB`;
 }
+
+/** Where an output stands in the line. */
+const waitingText = (ahead: number) =>
+  ahead === 1 ? 'Waits for one other picture.' : `Waits for ${ahead} other pictures.`;
 
 /** Hands a file of this server to the browser's own downloads. */
 function download(href: string): void {
@@ -36,7 +40,7 @@ export function OutputStep() {
   const [fault, setFault] = useState<string>();
   const following = useRef<AbortController>(null);
   useEffect(() => () => following.current?.abort(), []);
-  const running = output?.state === 'running';
+  const running = output !== undefined && isUnderWay(output);
 
   async function send(): Promise<void> {
     setFault(undefined);
@@ -95,14 +99,17 @@ export function OutputStep() {
           <Button
             size="compact-sm"
             variant="default"
-            onClick={() => void api.cancelOutput(output.id).then(setOutput)}
+            onClick={() =>
+              void api.cancelOutput(output.id).then(setOutput, (error: Error) => setFault(error.message))
+            }
           >
             Cancel
           </Button>
         )}
       </div>
       <div className={classes.progress} role="status">
-        {running && (
+        {output?.state === 'waiting' && <span>{waitingText(output.ahead ?? 0)}</span>}
+        {output?.state === 'running' && (
           <Progress.Root size="sm">
             <Progress.Section value={100 * output.progress} aria-label="Output" />
           </Progress.Root>
