@@ -84,7 +84,7 @@ export default defineConfig(
       'no-console': ['error', { allow: ['error'] }],
     },
   },
-  { files: ['scripts/**', 'bench/**'], rules: { 'no-console': 'off' } },
+  { files: ['scripts/**', 'bench/**', 'test/hard/**'], rules: { 'no-console': 'off' } },
   { files: ['**/*.mjs'], extends: [tseslint.configs.disableTypeChecked] },
   ...arrows,
 );

@@ -6,6 +6,9 @@ import { join } from 'node:path';
 /** A server of its own, on a data folder that outlives it. */
 export interface OwnServer {
   url: string;
+  dataDir: string;
+  /** Its process, while it runs. */
+  pid: () => number;
   start: () => Promise<void>;
   /** Ends it as a power cut would. */
   kill: () => Promise<void>;
@@ -27,19 +30,25 @@ function run(command: string, args: string[], env: NodeJS.ProcessEnv): Promise<v
   });
 }
 
-/** @param scenes the folder of the scenes and plates that it starts with */
-export async function ownServer(port: number, scenes = 'e2e'): Promise<OwnServer> {
+/**
+ * @param scenes the folder of the scenes and plates that it starts with
+ * @param dataDir its data folder; a new one unless it is given
+ */
+export async function ownServer(port: number, scenes = 'e2e', dataDir?: string): Promise<OwnServer> {
+  const folder = dataDir ?? (await mkdtemp(join(tmpdir(), 'sundew-own-')));
   const env = {
     ...process.env,
     NODE_ENV: 'production',
     PORT: String(port),
-    SUNDEW_DATA: await mkdtemp(join(tmpdir(), 'sundew-own-')),
+    SUNDEW_DATA: folder,
   } as const;
   const url = `http://127.0.0.1:${port}`;
   await run('npx', ['tsx', 'scripts/seed.ts', scenes], env);
   let child: ChildProcess | undefined;
   return {
     url,
+    dataDir: folder,
+    pid: () => child!.pid!,
     async start() {
       child = spawn(process.execPath, ['scripts/start.mjs'], { env, stdio: 'ignore', detached: true });
       while (!(await answers(`${url}/api/scenes`))) await new Promise((resolve) => setTimeout(resolve, 100));

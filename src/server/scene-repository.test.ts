@@ -117,7 +117,7 @@ describe('a scene of an older version', () => {
     save(0, [dim(scene, -1)]);
     const { db } = space;
     db.update(revisions).set({ version: 7 }).where(eq(revisions.sceneId, id)).run();
-    const document = { ...openScene(space, id).scene, version: 7 } as unknown as Scene;
+    const document = { ...openScene(space, id).scene, version: 7 };
     db.update(scenes).set({ document }).where(eq(scenes.id, id)).run();
   }
 

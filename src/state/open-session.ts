@@ -62,7 +62,7 @@ export function openSession(opened: Opening, browser: Browser): OpenedSession {
   const saver = createSaver({
     revision,
     send: (base, entries) => api.save(id, base, entries),
-    keep: place.write,
+    keep: (outbox) => place.write(outbox),
     onState: (state, reason) => store.getState().setSaveState(state, reason),
   });
   const store = createSceneStore({ id, scene, log }, saver.push);
@@ -81,10 +81,10 @@ export function openSession(opened: Opening, browser: Browser): OpenedSession {
       store.getState().settle();
       await saver.flush();
     },
-    retry: saver.wake,
+    retry: () => saver.wake(),
     discard: () => void place.write({ version: 0, base: 0, entries: [] }),
     start() {
-      const ends = [watchConnection(api.alive), onReturn(saver.wake)];
+      const ends = [watchConnection(() => api.alive()), onReturn(() => saver.wake())];
       const leave = place.enter();
       saver.start();
       return () => {

@@ -32,7 +32,7 @@ export function EditorLoader({ id }: { id: string }) {
   const isGone = fault instanceof ApiError && fault.status === 0;
   useEffect(() => {
     if (!isGone) return;
-    const ends = [watchConnection(api.alive), onReturn(() => setAttempt((now) => now + 1))];
+    const ends = [watchConnection(() => api.alive()), onReturn(() => setAttempt((now) => now + 1))];
     return () => ends.forEach((end) => end());
   }, [isGone]);
   if (fault) {

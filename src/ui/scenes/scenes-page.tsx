@@ -19,7 +19,7 @@ export function ScenesPage({ scenes }: { scenes: SceneSummary[] }) {
   const choose = useRef<() => void>(null);
   const [taking, setTaking] = useState<{ name: string; cancel: AbortController; sent: number }>();
   const [fault, setFault] = useState<string>();
-  useEffect(() => watchConnection(api.alive), []);
+  useEffect(() => watchConnection(() => api.alive()), []);
   useEffect(() => router.refresh(), [router]); // A wall kept from an earlier visit may be older.
 
   async function begin(file: File | undefined): Promise<void> {
