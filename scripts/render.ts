@@ -1,4 +1,4 @@
-import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { access, mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { extname, join } from 'node:path';
 import { parseArgs } from 'node:util';
@@ -77,6 +77,9 @@ async function renderScene(
 
 async function main(): Promise<void> {
   const order = readOrder(process.argv.slice(2));
+  await access(order.file).catch(() => {
+    throw new Error(`${order.file} cannot be read. Check its name.`);
+  });
   const dataDir = await mkdtemp(join(tmpdir(), 'sundew-render-'));
   try {
     const space = openWorkspace(dataDir);

@@ -86,3 +86,42 @@ function crc32(bytes: Buffer): number {
   }
   return (crc ^ 0xffffffff) >>> 0;
 }
+
+/**
+ * An RGB profile of tables (ICC.1:2001-04, lut16Type, two grid points a side): its channels do not add up, for together they give
+ * only `dimmed` of what they give alone.
+ */
+export function tablesProfile(dimmed: number): Buffer {
+  const u16 = (values: readonly number[]) => {
+    const bytes = Buffer.alloc(2 * values.length);
+    values.forEach((value, i) => bytes.writeUInt16BE(Math.round(value), 2 * i));
+    return bytes;
+  };
+  const matrix = [1, 0, 0, 0, 1, 0, 0, 0, 1].map((value) => {
+    const bytes = Buffer.alloc(4);
+    bytes.writeInt32BE(value * 65536);
+    return bytes;
+  });
+  const corners = Array.from({ length: 8 }, (_, i) => [(i >> 2) & 1, (i >> 1) & 1, i & 1]);
+  const grid = corners.flatMap((on) => {
+    const share = on.reduce((sum, channel) => sum + channel, 0) > 1 ? dimmed : 1;
+    return [0, 1, 2].map((axis) =>
+      on.reduce((sum, channel, c) => sum + channel * COLORANTS['wide red'][c][axis] * share * 32768, 0),
+    );
+  });
+  const ramps = [0, 65535, 0, 65535, 0, 65535];
+  const table = Buffer.concat([
+    Buffer.from('mft2\0\0\0\0\x03\x03\x02\0', 'latin1'),
+    ...matrix,
+    u16([2, 2, ...ramps, ...grid.map((value) => Math.max(0, value)), ...ramps]),
+  ]);
+  const base = matrixProfile('tables', COLORANTS['wide red'], 1);
+  // The tag of red's colorant becomes one of tables that lie behind all else.
+  const at = 128 + 4 + 12 * 3;
+  const out = Buffer.concat([base, table]);
+  out.write('A2B0', at, 'latin1');
+  out.writeUInt32BE(base.length, at + 4);
+  out.writeUInt32BE(table.length, at + 8);
+  out.writeUInt32BE(out.length, 0);
+  return out;
+}

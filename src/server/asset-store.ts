@@ -37,6 +37,51 @@ const tooLarge = (mostBytes: number) =>
     `The file is larger than ${Math.round(mostBytes / 2 ** 20)} MB. Save it smaller and try again.`,
   );
 
+/** Times the bytes that are taken of which a sender is heard out, before the connection is given up. */
+const HEARD_OUT = 4;
+
+/** Writes a stream to a new file. Gives its hash and size. Throws once it is larger than `mostBytes`. */
+async function writeStream(
+  path: string,
+  stream: AsyncIterable<Uint8Array>,
+  mostBytes: number,
+): Promise<Omit<ReceivedFile, 'path'>> {
+  const hash = createHash('sha256');
+  let bytes = 0;
+  const file = await open(path, 'wx');
+  try {
+    for await (const chunk of stream) {
+      bytes += chunk.byteLength;
+      if (bytes > mostBytes) throw tooLarge(mostBytes);
+      hash.update(chunk);
+      await writeWhole(file, chunk);
+    }
+    await file.sync();
+    return { hash: hash.digest('hex'), bytes };
+  } finally {
+    await file.close();
+  }
+}
+
+/** The rest of a stream stays readable when a loop over it is left. */
+function leavable(stream: AsyncIterable<Uint8Array>): AsyncIterable<Uint8Array> {
+  const chunks = stream[Symbol.asyncIterator]();
+  return { [Symbol.asyncIterator]: () => ({ next: () => chunks.next() }) };
+}
+
+/** Reads what is left of a stream and drops it: who still sends would otherwise not come to hear of what went wrong. */
+async function hearOut(rest: AsyncIterable<Uint8Array>, mostBytes: number): Promise<void> {
+  let bytes = 0;
+  try {
+    for await (const chunk of rest) {
+      bytes += chunk.byteLength;
+      if (bytes > HEARD_OUT * mostBytes) return;
+    }
+  } catch {
+    // The sender is gone.
+  }
+}
+
 /**
  * Receives a stream into a temporary file of the data folder, counting and hashing on the way, and reads back what reached
  * the disk. Throws 413 once it is larger than `mostBytes`, 507 when the disk is full; nothing is left behind then.
@@ -46,29 +91,18 @@ export async function receiveFile(
   stream: AsyncIterable<Uint8Array>,
   mostBytes: number,
 ): Promise<ReceivedFile> {
-  const folder = join(dataDir, 'incoming');
-  mkdirSync(folder, { recursive: true });
-  const path = join(folder, randomUUID());
-  const hash = createHash('sha256');
-  let bytes = 0;
-  const file = await open(path, 'wx').catch(toldOfDisk);
+  const path = join(dataDir, 'incoming', randomUUID());
+  const chunks = leavable(stream);
   try {
-    for await (const chunk of stream) {
-      bytes += chunk.byteLength;
-      if (bytes > mostBytes) throw tooLarge(mostBytes);
-      hash.update(chunk);
-      await writeWhole(file, chunk);
-    }
-    await file.sync();
-    await file.close();
-    const received = { path, hash: hash.digest('hex'), bytes };
+    mkdirSync(dirname(path), { recursive: true });
+    const received = { path, ...(await writeStream(path, chunks, mostBytes)) };
     if (!(await isWhole(path, received))) {
       throw new AppError(500, 'bad-disk', 'What reached the disk is not what was sent. Check the disk.');
     }
     return received;
   } catch (error) {
-    await file.close().catch(() => {});
     await rm(path, { force: true });
+    await hearOut(chunks, mostBytes);
     return toldOfDisk(error);
   }
 }

@@ -1,4 +1,4 @@
-import { readdir, readFile } from 'node:fs/promises';
+import { readdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import sharp from 'sharp';
@@ -6,16 +6,18 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { srgb } from '@/core/color/srgb';
 import { wholeRegion } from '@/core/plane/region';
 import { flatDng } from '../../test/dng';
-import { COLORANTS, matrixProfile, pngWithProfile } from '../../test/icc';
+import { COLORANTS, matrixProfile, pngWithProfile, tablesProfile } from '../../test/icc';
 import {
   claimingPng,
   pictureBytes,
   sceneFileBytes,
   temporaryWorkspace,
   begunScene,
+  receiveBytes,
 } from '../../test/workspace';
 import { assetPath, receiveFile } from './asset-store';
-import { titleFrom } from './intake';
+import { readColorProfile } from './color-profile';
+import { beginScene, titleFrom } from './intake';
 import { createPlateReader } from './plate-codes';
 import { listScenes, openScene } from './scene-repository';
 import type { Workspace } from './workspace';
@@ -53,6 +55,11 @@ describe('beginScene', () => {
     expect(openScene(space, first).scene.plate.asset).toBe(openScene(space, second).scene.plate.asset);
   });
 
+  /** The first half of a file. */
+  const cut = (bytes: Uint8Array) => bytes.subarray(0, bytes.length >> 1);
+  /** A JPEG whose marker of its end comes in the middle of its data. */
+  const endsEarly = (bytes: Uint8Array) =>
+    Buffer.concat([bytes.subarray(0, Math.floor(0.7 * bytes.length)), Buffer.from([0xff, 0xd9])]);
   const text = new TextEncoder().encode('this is no picture, whatever its name says');
   it.each([
     ['a text file named .jpg', () => text, 415, 'not a picture'],
@@ -61,6 +68,14 @@ describe('beginScene', () => {
     ['a picture of 1 x 5000', () => pictureBytes(1, 5000, 'png'), 422, 'at least 64'],
     ['a claim of 20000 x 20000', () => claimingPng(20000, 20000), 413, '400 megapixels'],
     ['a JPEG cut short', async () => (await pictureBytes(400, 300)).subarray(0, 900), 422, 'cut short'],
+    [
+      'a JPEG that ends before its rows do',
+      async () => endsEarly(await pictureBytes(400, 300)),
+      422,
+      'last rows',
+    ],
+    ['a PNG cut short', async () => cut(await pictureBytes(400, 300, 'png')), 422, 'cut short'],
+    ['a WebP cut short', async () => cut(await pictureBytes(400, 300, 'webp')), 422, 'cut short'],
     ['a ZIP that is no scene', () => Buffer.from('504b0506' + '00'.repeat(18), 'hex'), 415, 'not a picture'],
     ['a broken scene file', () => Buffer.from('504b0304' + 'ff'.repeat(60), 'hex'), 422, 'damaged'],
   ])('says what is wrong with %s, and keeps nothing of it', async (_name, bytes, status, reason) => {
@@ -206,6 +221,44 @@ describe('formats', () => {
     },
   );
 
+  it('follow a profile of tables, 8 and 16 bits', async () => {
+    const profile = tablesProfile(0.5);
+    const rough = await flat8({ r: 255, g: 255, b: 0 }).png().toBuffer();
+    const fine = await flat16([65535, 65535, 0]).png().toBuffer();
+    for (const png of [rough, fine]) {
+      // Yellow of such a profile is half as bright as its red and its green.
+      near(await middleOf(await pngWithProfile(png, profile)), [0.5, 0.5, 0].map(srgb.encode), 1.8);
+    }
+    expect(await readColorProfile({ profile, codes: 256 })).toEqual({ colors: 'tables' });
+  });
+
+  it('follow a profile of grey', async () => {
+    const profile = matrixProfile('grey', COLORANTS['wide red'], 1);
+    profile.write('GRAY', 16, 'latin1');
+    // Its curve is that of the tag of grey, where red's colorant was.
+    profile.write('kTRC', 128 + 4 + 12 * 6, 'latin1');
+    const grey = await flat8({ r: 128, g: 128, b: 128 }).toColourspace('b-w').png().toBuffer();
+    near(await middleOf(await pngWithProfile(grey, profile)), Array(3).fill(srgb.encode(128 / 255)), 2);
+  });
+
+  it('take a broken profile for none, and say so', async () => {
+    const profile = join(space.dataDir, 'wide.icc');
+    await writeFile(profile, matrixProfile('wide', COLORANTS['wide red'], 2.2));
+    const photo = await flat8(coarse).jpeg({ quality: 100 }).withIccProfile(profile).toBuffer();
+    // What lies behind the profile's signature is its table of tags.
+    const signature = photo.indexOf('acsp');
+    photo.fill(0xff, signature + 92, signature + 200);
+    const { id, note } = await beginScene(space, await receiveBytes(space, photo), 'a.jpg');
+    expect(note).toContain('colour profile is broken');
+    const { asset } = openScene(space, id).scene.plate;
+    const codes = await space.plates.read(asset, wholeRegion(96, 64));
+    near(
+      [...codes.subarray(0, 3)].map((code) => code / 65535),
+      shown,
+      1.9,
+    );
+  });
+
   it('develop a raw file that holds no thumbnail, turned upright', async () => {
     const light = [0.5, 0.25, 0.1] as const;
     near(await middleOf(flatDng(320, 200, () => light)), light.map(srgb.encode), 2);
@@ -243,6 +296,15 @@ describe('receiveFile', () => {
       message: expect.stringContaining('disk is full') as string,
     });
     expect(await readdir(join(space.dataDir, 'incoming'))).toEqual([]);
+  });
+
+  it('hears out who sends, whatever went wrong, so that the answer is heard', async () => {
+    let sent = 0;
+    const chunks = (async function* () {
+      for (; sent < 3; sent++) yield await Promise.resolve(new Uint8Array(600));
+    })();
+    await expect(receiveFile(space.dataDir, chunks, 1000)).rejects.toMatchObject({ status: 413 });
+    expect(sent).toBe(3);
   });
 
   it('trusts no name of an asset', () => {

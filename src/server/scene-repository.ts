@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { and, desc, eq, inArray } from 'drizzle-orm';
 import { framedSize } from '@/core/frame/frame';
+import { checkedChange } from '@/core/scene/check-change';
 import { patchScene } from '@/core/scene/command';
 import type { LogEntry } from '@/core/scene/history';
 import type { OpenScene, SceneSummary } from '@/core/scene/opened-scene';
@@ -90,7 +91,11 @@ export function saveEntries({ db }: Workspace, id: string, { version, base, entr
       });
     }
     const fresh = entries.slice(known);
-    const checked = checkScene(tx, fresh.reduce(applyEntry, row.document), row.document);
+    const checked = checkAssets(
+      tx,
+      told422(() => checkedChange(fresh.reduce(applyEntry, row.document), row.document)),
+      row.document,
+    );
     if (row.stored.version !== SCENE_VERSION) keepBeforeUpgrade(tx, id, row.stored);
     writeEntries(tx, id, row.revision, fresh);
     const revision = row.revision + fresh.length;
@@ -150,21 +155,33 @@ function applyEntry(scene: Scene, entry: LogEntry): Scene {
   }
 }
 
-/** A document as a scene that may stand in for another of the same plate. Throws 422. */
-export function checkScene(db: Pick<Db, 'select'>, document: unknown, before: Scene): Scene {
+/** A document as a scene that may stand in for another of the same plate. Throws 422, or 413. */
+export const checkScene = (db: Pick<Db, 'select'>, document: unknown, before: Scene): Scene =>
+  checkAssets(
+    db,
+    told422(() => parseScene(document)),
+    before,
+  );
+
+/** What a format is found to be wrong in, as a fault that a person is told of. */
+function told422(read: () => Scene): Scene {
   try {
-    const scene = parseScene(document);
-    checkBytes(scene);
-    if (JSON.stringify(scene.plate) !== JSON.stringify(before.plate)) {
-      throw new AppError(422, 'plate-fixed', 'A change may not put another plate under a scene.');
-    }
-    requireLut(db, scene.night);
-    requireCoverages(db, scene);
-    return scene;
+    return read();
   } catch (error) {
     if (error instanceof SceneFormatError) throw new AppError(422, 'bad-scene', error.message);
     throw error;
   }
+}
+
+/** Checks of a sound scene that it may stand in for another, and that all it refers to is here. Throws 422, or 413. */
+function checkAssets(db: Pick<Db, 'select'>, scene: Scene, before: Scene): Scene {
+  checkBytes(scene);
+  if (JSON.stringify(scene.plate) !== JSON.stringify(before.plate)) {
+    throw new AppError(422, 'plate-fixed', 'A change may not put another plate under a scene.');
+  }
+  requireLut(db, scene.night);
+  requireCoverages(db, scene);
+  return scene;
 }
 
 /** Checks that a document is not larger than scenes may be. Throws 413. */

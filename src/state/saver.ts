@@ -110,7 +110,7 @@ export function createSaver({ revision, send, keep, onState, retryAfter = 2000 }
     if (!canPass(error) && error.status < 500) {
       stuck = error;
       const isChoice = error.code === 'stale' || error.code === 'outdated';
-      say(isChoice ? (error.code) : 'refused', reason);
+      say(isChoice ? error.code : 'refused', reason);
       return settle((waiter) => waiter.reject(error));
     }
     if (!canPass(error) && ++failures >= TRIES) {

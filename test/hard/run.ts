@@ -14,7 +14,7 @@ import { soakTest } from './soak';
 const { values } = parseArgs({
   options: { short: { type: 'boolean' }, seed: { type: 'string', default: '1' }, only: { type: 'string' } },
 });
-const PORT = 4396;
+const PORT = Number(process.env.PORT ?? 4396);
 const { short } = values;
 const random = createRandom(Number(values.seed));
 const figures = createFigures();
@@ -23,7 +23,7 @@ const server = await ownServer(PORT);
 const tests: Record<string, () => Promise<void>> = {
   kills: () => killTest(server, short ? 3 : 60, random, figures),
   mutants: () => mutantTest(server, short ? 250 : 2000, random, figures),
-  giants: () => giantTest(server, figures),
+  giants: () => giantTest(server, short ? 0.1 : 1, figures),
   disk: () => fullDiskTest(PORT + 1, figures),
   soak: () => soakTest(short ? 25 : 400, random, figures),
   photos: () => photoTest(server, short ? [2] : [24, 48, 100], figures),

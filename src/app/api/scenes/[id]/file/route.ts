@@ -6,7 +6,7 @@ import { openScene } from '@/server/scene-repository';
 import { workspace } from '@/server/workspace';
 
 /** The scene as one file, to carry to another machine or to the command line. */
-export const GET = endpoint<{ id: string }>(async (_request, { id }) => {
+export const GET = endpoint<{ id: string }>((_request, { id }) => {
   const space = workspace();
   const { scene } = openScene(space, id);
   const headers = {

@@ -1,0 +1,84 @@
+import { spawn } from 'node:child_process';
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { addMatte } from '@/core/scene/commands';
+import { runCommand } from '@/core/scene/command';
+import { takeCoverage } from '@/server/coverage-store';
+import { openScene } from '@/server/scene-repository';
+import { renderRgb } from '@/server/render-picture';
+import { createServerRenderer } from '@/server/render-service';
+import type { Workspace } from '@/server/workspace';
+import { half } from '../test/spy-renderer';
+import { begunScene, receiveBytes, sceneFileBytes, temporaryWorkspace } from '../test/workspace';
+
+let space: Workspace;
+let remove: () => Promise<void>;
+let folder: string;
+beforeAll(async () => {
+  ({ space, remove } = await temporaryWorkspace());
+  folder = await mkdtemp(join(tmpdir(), 'sundew-cli-'));
+});
+afterAll(async () => {
+  await remove();
+  await rm(folder, { recursive: true });
+});
+
+/** Runs the command to its end: what it printed, and its exit code. */
+function render(...args: string[]): Promise<{ code: number | null; out: string; err: string }> {
+  return new Promise((resolve) => {
+    const child = spawn('npx', ['tsx', 'scripts/render.ts', ...args]);
+    const text = { out: '', err: '' };
+    child.stdout.on('data', (data) => (text.out += String(data)));
+    child.stderr.on('data', (data) => (text.err += String(data)));
+    child.on('exit', (code) => resolve({ code, ...text }));
+  });
+}
+
+/** The lines of an error, without those of the package manager. */
+const lines = (err: string) => err.split('\n').filter((line) => line !== '' && !line.startsWith('npm '));
+
+it('renders a scene with all that it holds, what an edge brush found too', async () => {
+  const pixels = Uint8Array.from({ length: 96 * 64 }, (_, i) => (i % 96 < 48 ? 255 : 0));
+  const png = await sharp(pixels, { raw: { width: 96, height: 64, channels: 1 } })
+    .png()
+    .toBuffer();
+  const { asset } = await takeCoverage(space, await receiveBytes(space, png));
+  const { scene: bare } = openScene(space, await begunScene(space));
+  const passes = [{ id: 'p', join: 'add' as const, kind: 'edge' as const, strokes: [], asset }];
+  const matted = runCommand(bare, addMatte({ ...half, passes })).scene;
+  const scene = { ...matted, places: [{ matte: half.id, outside: false, stops: -4 }] };
+  const file = join(folder, 'scene.sundew');
+  await writeFile(file, await sceneFileBytes(space, scene));
+  const out = join(folder, 'night.png');
+  expect(await render(file, '--out', out)).toMatchObject({ code: 0, out: `${out}: 96 x 64\n` });
+  const renderer = createServerRenderer(space);
+  const size = { width: 96, height: 64 };
+  const rgb = await renderRgb(renderer, scene, size, new AbortController().signal);
+  renderer.close();
+  expect(
+    Buffer.compare(
+      await sharp(await readFile(out))
+        .raw()
+        .toBuffer(),
+      rgb,
+    ),
+  ).toBe(0);
+});
+
+it.each([
+  ['no file', [], 2, /^Usage:/],
+  ['an ending that is no picture’s', ['a.sundew', '--out', 'a.gif'], 2, /^Usage:/],
+  ['a width that is none', ['a.sundew', '--out', 'a.png', '--width', 'wide'], 2, /^Usage:/],
+  ['a quality that is none', ['a.sundew', '--out', 'a.jpg', '--quality', '0'], 2, /^Usage:/],
+  ['an option that is none', ['a.sundew', '--out', 'a.png', '--fast'], 2, /^Usage:/],
+  ['a file that is not there', ['none.sundew', '--out', 'a.png'], 1, /none\.sundew/],
+  ['a file that is no scene', ['package.json', '--out', 'a.png'], 1, /damaged/],
+] as const)('ends by itself for %s, with one line that says why', async (_name, args, code, reason) => {
+  const ended = await render(...args);
+  expect(ended.code).toBe(code);
+  expect(ended.out).toBe('');
+  expect(lines(ended.err)).toEqual([expect.stringMatching(reason)]);
+});
