@@ -1,13 +1,20 @@
 import { setImmediate } from 'node:timers/promises';
-import { applyMatrix } from '@/core/color/color-profile';
+import { applyMatrix, type ColorProfile } from '@/core/color/color-profile';
 import { linearOfCodes } from '@/core/color/srgb-codes';
 import { createAreaShrink } from '@/core/plane/area-shrink';
 import type { Region } from '@/core/plane/region';
 import type { Size } from '@/engine/sizes';
+import type { PictureCodes } from './decode-codes';
 import type { PlatePicture } from './open-plate';
 
 /** Pixels that are worked on before other requests get their turn. */
 const TURN_PIXELS = 5e5;
+
+/** Rows of a picture, counted from its top. */
+interface Rows {
+  from: number;
+  to: number;
+}
 
 /** Writes linear light as 16-bit codes of sRGB. */
 export type Encode = (out: Uint16Array, linear: Float32Array) => void;
@@ -16,51 +23,65 @@ export type Encode = (out: Uint16Array, linear: Float32Array) => void;
 async function inTurns(
   height: number,
   pixelsPerRow: number,
-  work: (from: number, to: number) => void,
+  work: (rows: Rows) => void,
   signal?: AbortSignal,
 ): Promise<void> {
   const rows = Math.max(1, Math.floor(TURN_PIXELS / pixelsPerRow));
   for (let from = 0; from < height; from += rows) {
     signal?.throwIfAborted();
-    work(from, Math.min(height, from + rows));
+    work({ from, to: Math.min(height, from + rows) });
     await setImmediate();
   }
 }
 
+/** Cuts rows of a region out of a picture in sRGB. */
+function cutCodes(out: Uint16Array, { data, width }: PictureCodes, region: Region, { from, to }: Rows): void {
+  const factor = data.BYTES_PER_ELEMENT === 1 ? 257 : 1;
+  const row = 3 * region.width;
+  for (let y = from; y < to; y++) {
+    const start = 3 * ((region.top + y) * width + region.left);
+    const target = y * row;
+    for (let i = 0; i < row; i++) out[target + i] = data[start + i] * factor;
+  }
+}
+
+/** Prepares what cuts rows of a region out of a picture in colours of its own. */
+function createColorCut(
+  out: Uint16Array,
+  { data, width }: PictureCodes,
+  { curves, matrix }: ColorProfile,
+  region: Region,
+  encode: Encode,
+): (rows: Rows) => void {
+  const [red, green, blue] = curves;
+  const row = 3 * region.width;
+  const light = new Float32Array(row);
+  return ({ from, to }) => {
+    for (let y = from; y < to; y++) {
+      const start = 3 * ((region.top + y) * width + region.left);
+      for (let i = 0; i < row; i += 3) {
+        light[i] = red[data[start + i]];
+        light[i + 1] = green[data[start + i + 1]];
+        light[i + 2] = blue[data[start + i + 2]];
+      }
+      applyMatrix(light, matrix);
+      encode(out.subarray(y * row, (y + 1) * row), light);
+    }
+  };
+}
+
 /** The codes of a region of a picture at its own size, as 16-bit codes of sRGB. */
 export async function cutPlate(
-  { data, width, colors }: PlatePicture,
+  picture: PlatePicture,
   region: Region,
   encode: Encode,
   signal?: AbortSignal,
 ): Promise<Uint16Array> {
   const out = new Uint16Array(3 * region.width * region.height);
-  const row = 3 * region.width;
-  const light = colors && new Float32Array(row);
-  const factor = data.BYTES_PER_ELEMENT === 1 ? 257 : 1;
-  const cutRow = (y: number) => {
-    const from = 3 * ((region.top + y) * width + region.left);
-    if (!colors || !light) {
-      for (let i = 0; i < row; i++) out[y * row + i] = data[from + i] * factor;
-      return;
-    }
-    const [red, green, blue] = colors.curves;
-    for (let i = 0; i < row; i += 3) {
-      light[i] = red[data[from + i]];
-      light[i + 1] = green[data[from + i + 1]];
-      light[i + 2] = blue[data[from + i + 2]];
-    }
-    applyMatrix(light, colors.matrix);
-    encode(out.subarray(y * row, (y + 1) * row), light);
-  };
-  await inTurns(
-    region.height,
-    region.width,
-    (from, to) => {
-      for (let y = from; y < to; y++) cutRow(y);
-    },
-    signal,
-  );
+  const cut = picture.colors
+    ? createColorCut(out, picture, picture.colors, region, encode)
+    : (rows: Rows) => cutCodes(out, picture, region, rows);
+  await inTurns(region.height, region.width, cut, signal);
   return out;
 }
 
@@ -79,7 +100,7 @@ export async function shrinkPlate(
   await inTurns(
     size.height,
     (width * height) / size.height,
-    (from, to) => {
+    ({ from, to }) => {
       fill({ from, to });
       const rows = linear.subarray(3 * size.width * from, 3 * size.width * to);
       if (colors) applyMatrix(rows, colors.matrix);

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { and, desc, eq, inArray } from 'drizzle-orm';
+import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import { framedSize } from '@/core/frame/frame';
 import { checkedChange } from '@/core/scene/check-change';
 import { patchScene } from '@/core/scene/command';
@@ -32,21 +32,26 @@ export function hasScene({ db }: Workspace, id: string): boolean {
   return db.select({ id: scenes.id }).from(scenes).where(eq(scenes.id, id)).get() !== undefined;
 }
 
+/** A part of the document, read without the rest: documents can be large. */
+const partOf = <T>(path: string) => sql<T>`json_extract(${scenes.document}, ${path})`;
+
 /** All scenes, the latest changed first. */
 export function listScenes({ db }: Workspace): SceneSummary[] {
   return db
-    .select()
+    .select({
+      ...{ id: scenes.id, title: scenes.title, revision: scenes.revision, updatedAt: scenes.updatedAt },
+      version: partOf<number>('$.version'),
+      plate: partOf<string>('$.plate'),
+      frame: partOf<string | null>('$.frame'),
+      fixtures: sql<number>`json_array_length(${scenes.document}, '$.fixtures')`,
+    })
     .from(scenes)
     .orderBy(desc(scenes.updatedAt), scenes.title)
     .all()
-    .map(({ id, title, revision, updatedAt, document }) => ({
-      id,
-      title,
-      revision,
-      updatedAt,
-      ...framedSize(document.plate, upgradeScene(document).frame),
-      fixtures: document.fixtures.length,
-    }));
+    .map(({ version, plate, frame, ...summary }) => {
+      const parts = { version, plate: JSON.parse(plate), frame: JSON.parse(frame ?? 'null') } as Scene;
+      return { ...summary, ...framedSize(parts.plate, upgradeScene(parts).frame) };
+    });
 }
 
 /** The entries of a scene's log whose patches fit its document: those of its own version. An upgrade cuts the log. */

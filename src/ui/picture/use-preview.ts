@@ -9,6 +9,7 @@ import { createRenderer } from '@/engine/renderer';
 import { api } from '@/state/api';
 import { onReturn } from '@/state/connection';
 import { builtUp, underCue } from '@/state/build-up';
+import { newestOf } from '@/state/newest-of';
 import type { OpenedSession } from '@/state/open-session';
 import { createPreview, type Paint, type Preview } from '@/state/preview';
 import type { ReadoutStore } from '@/state/readout-store';
@@ -32,18 +33,6 @@ interface PreviewOptions {
   /** What is to be computed; undefined while the size of the view is not known. */
   regions: { region: Region; coarse: Region } | undefined;
   onFault: (error: Error) => void;
-}
-
-/** Asks for the newest of what changes quickly: an older question that still waits is given up. */
-function newestOf<Args extends unknown[], T>(
-  ask: (signal: AbortSignal, ...args: Args) => Promise<T>,
-): (...args: Args) => Promise<T> {
-  let older = new AbortController();
-  return (...args) => {
-    older.abort();
-    older = new AbortController();
-    return ask(older.signal, ...args);
-  };
 }
 
 function startPreview(
