@@ -49,7 +49,7 @@ export function listScenes({ db }: Workspace): SceneSummary[] {
     .orderBy(desc(scenes.updatedAt), scenes.title)
     .all()
     .map(({ version, plate, frame, ...summary }) => {
-      const parts = { version, plate: JSON.parse(plate), frame: JSON.parse(frame ?? 'null') } as Scene;
+      const parts = JSON.parse(`{"version":${version},"plate":${plate},"frame":${frame}}`) as Scene;
       return { ...summary, ...framedSize(parts.plate, upgradeScene(parts).frame) };
     });
 }

@@ -6,6 +6,28 @@ import { useState } from 'react';
 import { api } from '@/state/api';
 import { useScene, useSession } from './editor-context';
 
+/** A dialog that goes only when it is answered. */
+const UNDISMISSED = {
+  onClose: () => {},
+  withCloseButton: false,
+  closeOnEscape: false,
+  closeOnClickOutside: false,
+} as const;
+
+/** Says that the page must be loaded anew, and that nothing is lost by it. */
+function Outdated() {
+  return (
+    <Modal {...UNDISMISSED} opened title="Sundew was updated">
+      <Text size="sm" c="dimmed">
+        Load this page anew to go on. Your changes are kept in this browser, and go along.
+      </Text>
+      <Group mt="md" justify="flex-end">
+        <Button onClick={() => window.location.reload()}>Load anew</Button>
+      </Group>
+    </Modal>
+  );
+}
+
 /** Asks what becomes of work that cannot be saved over what another window saved. Nothing is overwritten. */
 export function SaveConflict() {
   const router = useRouter();
@@ -31,27 +53,10 @@ export function SaveConflict() {
     window.location.reload();
   }
 
-  const modal = {
-    onClose: () => {},
-    withCloseButton: false,
-    closeOnEscape: false,
-    closeOnClickOutside: false,
-  };
-  if (saveState === 'outdated') {
-    return (
-      <Modal {...modal} opened title="Sundew was updated">
-        <Text size="sm" c="dimmed">
-          Load this page anew to go on. Your changes are kept in this browser, and go along.
-        </Text>
-        <Group mt="md" justify="flex-end">
-          <Button onClick={() => window.location.reload()}>Load anew</Button>
-        </Group>
-      </Modal>
-    );
-  }
+  if (saveState === 'outdated') return <Outdated />;
   return (
     <Modal
-      {...modal}
+      {...UNDISMISSED}
       opened={saveState === 'stale' || saveState === 'refused'}
       title={
         saveState === 'stale' ? 'This scene was changed in another window' : 'The last change was not taken'
