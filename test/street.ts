@@ -1,4 +1,4 @@
-import { kelvinGel } from '@/core/fixture/defaults';
+import { kelvinGel } from '@/core/fixture/kelvin-gel';
 import type { Region } from '@/core/plane/region';
 import type { CubeLut } from '@/core/grade/cube-lut';
 import { newScene, PLAIN_FIXTURE, PLAIN_GRIP } from '@/core/scene/new-scene';

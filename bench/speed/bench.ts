@@ -5,8 +5,9 @@ import sharp from 'sharp';
 import { setCircuit, setFixture, setNight, setPlan } from '@/core/scene/commands';
 import { runCommand } from '@/core/scene/command';
 import { newScene, PLAIN_SURFACE } from '@/core/scene/new-scene';
-import { kelvinGel } from '@/core/fixture/defaults';
-import { KINDS, type Fixture, type Matte, type Night, type Scene } from '@/core/scene/schema';
+import { kelvinGel } from '@/core/fixture/kelvin-gel';
+import { isDragged, KIND_NAMES } from '@/core/fixture/kinds';
+import type { Fixture, Matte, Night, Scene } from '@/core/scene/schema';
 import { findEdge, followEdge, refineWidth } from '@/core/matte/refine-edge';
 import type { RgbPlanes } from '@/core/plane/plane';
 import { wholeRegion } from '@/core/plane/region';
@@ -23,7 +24,7 @@ import { createKernels, KERNEL_SCRATCH } from '@/engine/kernels';
 import { createNodePool, loadKernels } from '@/engine/node-pool';
 import { createRenderer, type Renderer } from '@/engine/renderer';
 import { surveySize } from '@/engine/sizes';
-import { isDragged, newCircuit, newFixture } from '@/state/fixture-actions';
+import { newCircuit, newFixture } from '@/state/fixture-actions';
 import { newMatte } from '@/state/matte-actions';
 import { medianTime, report } from './time';
 
@@ -58,7 +59,7 @@ function fullDesk(plate: Scene['plate']): Scene {
     name: `c${k}`,
   }));
   const fixtures = Array.from({ length: 60 }, (_, i): Fixture => {
-    const kind = KINDS[i % KINDS.length];
+    const kind = KIND_NAMES[i % KIND_NAMES.length];
     const at = { u: 0.08 + 0.014 * i, v: 0.3 + 0.05 * (i % 5) };
     const corners = [
       [-1, -1],

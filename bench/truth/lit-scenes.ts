@@ -1,4 +1,5 @@
-import { FIXTURE_KINDS, kelvinGel } from '@/core/fixture/defaults';
+import { kelvinGel } from '@/core/fixture/kelvin-gel';
+import { KINDS } from '@/core/fixture/kinds';
 import { FINISHES } from '@/core/plan/finishes';
 import { newScene, PLAIN_FINISH, PLAIN_FIXTURE, PLAIN_GRIP, PLAIN_SURFACE } from '@/core/scene/new-scene';
 import { sunShadowMatte } from '@/state/matte-actions';
@@ -297,7 +298,7 @@ const PLAIN = {
 
 function notedFixture(circuit: string, noted: Noted): Fixture {
   const kind = KIND[noted.kind];
-  const { heart, halo, lumens } = FIXTURE_KINDS[kind];
+  const { heart, halo, lumens } = KINDS[kind].defaults;
   const [at, foot] = [place(noted.centre), place(noted.foot_point)];
   const path = kind === 'globe' ? [] : (noted.outline ?? noted.polyline ?? []).map(place);
   const size = noted.radius_fraction_of_width ?? 0.003;

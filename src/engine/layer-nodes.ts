@@ -1,5 +1,6 @@
 import { fixtureLights } from '@/core/fixture/fixture-lights';
-import { sourceBounds, visibleSources } from '@/core/fixture/visible-source';
+import { sourceBounds } from '@/core/fixture/shapes';
+import { visibleSources } from '@/core/fixture/visible-source';
 import type { Camera } from '@/core/plan/camera';
 import { wallPieces } from '@/core/plan/wall-pieces';
 import { regionKey, wholeRegion } from '@/core/plane/region';

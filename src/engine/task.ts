@@ -1,4 +1,4 @@
-import type { VisibleSource } from '@/core/fixture/visible-source';
+import type { VisibleSource } from '@/core/fixture/shapes';
 import type { Camera } from '@/core/plan/camera';
 import type { RELIEF_PLANES } from '@/core/plan/relief';
 import type { Surfaces, StandingRelief } from '@/core/plan/surfaces';

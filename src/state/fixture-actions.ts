@@ -1,4 +1,6 @@
-import { FIXTURE_KINDS, isAimed, kelvinGel, TAIL_RED, type FixtureKind } from '@/core/fixture/defaults';
+import { kelvinGel } from '@/core/fixture/kelvin-gel';
+import type { Kind } from '@/core/fixture/kind';
+import { KINDS, type KindName } from '@/core/fixture/kinds';
 import { placeFixture } from '@/core/fixture/place-fixture';
 import { metresPerWidth, placeOnStalk, footForHeight } from '@/core/plan/place-on-stalk';
 import { project, type Camera, type PlatePoint } from '@/core/plan/camera';
@@ -10,19 +12,6 @@ import { RANGES, type Range } from '@/core/scene/ranges';
 import { MOST_POINTS, type Circuit, type Fixture, type Scene } from '@/core/scene/schema';
 import { PLAIN_FIXTURE, PLAIN_GRIP } from '@/core/scene/new-scene';
 import { cameraOf } from '@/core/picture/camera-of';
-
-/** How a new fixture of a kind is called on its circuit. */
-const NOUNS: Record<Fixture['kind'], string> = {
-  globe: 'lamp',
-  lantern: 'lantern',
-  pane: 'pane',
-  tube: 'tube',
-  strand: 'strand',
-  headlamps: 'headlamps',
-  tails: 'tail lamps',
-  fire: 'fire',
-  offstage: 'light offstage',
-};
 
 /** A number held within a range. */
 export const hold = (value: number, { min, max }: Range) => Math.min(max, Math.max(min, value));
@@ -60,9 +49,9 @@ const ARM = 0.45;
  * Where a new fixture stands: what is drawn, under the wall on which it is seen; a lamp where its stalk has its kind's usual
  * height, but never behind a wall that is seen there.
  */
-function footOf(scene: Scene, kind: FixtureKind, at: PlatePoint): PlatePoint {
+function footOf(scene: Scene, kind: Kind, at: PlatePoint): PlatePoint {
   const camera = cameraOf(scene);
-  const byHeight = footForHeight(camera, at, kind.height);
+  const byHeight = footForHeight(camera, at, kind.defaults.height);
   const hit = wallAt(camera, wallPieces(camera, scene.plan.walls), at);
   if (!hit) return byHeight;
   const { place, piece } = hit;
@@ -78,36 +67,36 @@ function footOf(scene: Scene, kind: FixtureKind, at: PlatePoint): PlatePoint {
  */
 export function newFixture(
   scene: Scene,
-  kind: Fixture['kind'],
+  kind: KindName,
   at: PlatePoint,
   path: PlatePoint[],
   circuit: Circuit,
 ): Fixture {
-  const own = FIXTURE_KINDS[kind];
+  const own = KINDS[kind];
   const camera = cameraOf(scene);
   const foot = footOf(scene, own, at);
   // A click lights one lamp of a pair.
-  const way = path.length === 0 && isAimed(kind) ? [at] : path;
+  const way = path.length === 0 && own.fewestPoints === 1 ? [at] : path;
   const place = placeOnStalk(camera, at, foot);
   const neighbour = scene.fixtures.findLast(
     (fixture) => fixture.circuit === circuit.id && fixture.kind === kind,
   );
-  const { lumens, heart, halo, interior, standOff, bars } = own;
-  const gel = kind === 'tails' ? TAIL_RED : kelvinGel(own.kelvin);
+  const { lumens, kelvin, radius, heart, halo, interior, standOff, bars } = own.defaults;
+  const gel = own.defaults.gel ?? kelvinGel(kelvin);
   return {
     id: crypto.randomUUID(),
     kind,
-    name: freeName(`${circuit.name} ${NOUNS[kind]}`, scene.fixtures),
+    name: freeName(`${circuit.name} ${own.noun}`, scene.fixtures),
     circuit: circuit.id,
     at,
     foot,
     path: way,
-    size: hold(own.radius / metresPerWidth(camera, at, place), RANGES.size),
+    size: hold(radius / metresPerWidth(camera, at, place), RANGES.size),
     gel: neighbour?.gel ?? gel,
     ...{ lumens, heart, halo, interior, standOff, bars },
     ...PLAIN_FIXTURE,
-    ...(kind === 'strand' ? strandAlong(camera, path) : {}),
-    aim: isAimed(kind) ? towardEye(camera, foot) : foot,
+    ...own.begin?.(camera, path),
+    aim: own.aimed ? towardEye(camera, foot) : foot,
     spill: 0,
     barGlow: 0.4,
   };
@@ -122,17 +111,6 @@ function towardEye(camera: Camera, foot: PlatePoint): PlatePoint {
   return project(camera, [AIMED * x, AIMED * y, 0]) ?? foot;
 }
 
-/** Bulbs of a strand hang about so many to a path's length as wide as the plate, and no fewer; how deep it hangs. */
-const STRAND = { perWidth: 60, least: 4, sag: 0.08 } as const;
-
-function strandAlong({ aspect }: Camera, path: readonly PlatePoint[]) {
-  const long = path
-    .slice(1)
-    .reduce((sum, { u, v }, i) => sum + Math.hypot(u - path[i].u, (v - path[i].v) / aspect), 0);
-  const count = Math.max(STRAND.least, Math.round(STRAND.perWidth * long));
-  return { count: Math.min(RANGES.count.max, count), sag: STRAND.sag };
-}
-
 /** The middle of a path's extent. */
 export function middleOfPath(path: readonly PlatePoint[]): PlatePoint {
   const middle = (values: number[]) => (Math.min(...values) + Math.max(...values)) / 2;
@@ -145,22 +123,29 @@ export function paneAcross(scene: Scene, from: PlatePoint, to: PlatePoint): Plat
   return rectangleBetween(camera, wallPieces(camera, scene.plan.walls), from, to);
 }
 
-/** Kinds that are lit by a drag from one place to another, and of them those that a click lights too. */
-const DRAGGED: readonly Fixture['kind'][] = ['pane', 'strand', 'headlamps', 'tails'];
-export const isDragged = (kind: Fixture['kind']) => DRAGGED.includes(kind);
-export const isClicked = (kind: Fixture['kind']) => kind !== 'pane' && kind !== 'strand' && kind !== 'tube';
-
-/** What a drag lights: a pane across it, a tube around a frame, or the two lamps or the ends of a strand. */
-export function pathAcross(
-  scene: Scene,
-  kind: Fixture['kind'],
-  from: PlatePoint,
-  to: PlatePoint,
-): PlatePoint[] {
-  if (kind === 'pane') return paneAcross(scene, from, to);
-  if (kind !== 'tube') return [from, to];
+/** What a drag lights: an outline across it, a way around a frame, or what lies between its ends. */
+export function pathAcross(scene: Scene, kind: KindName, from: PlatePoint, to: PlatePoint): PlatePoint[] {
+  const { closed, gesture } = KINDS[kind];
+  if (closed) return paneAcross(scene, from, to);
+  if (gesture !== 'stroke') return [from, to];
   const frame = paneAcross(scene, from, to);
   return [...frame, frame[0]];
+}
+
+/** Half the sides of what keys alone light, fractions of the plate. */
+const AROUND = { across: 0.03, down: 0.05 } as const;
+
+/** The path of a fixture that keys alone light. */
+export function pathAround(kind: KindName, { u, v }: PlatePoint): PlatePoint[] {
+  const { closed, gesture } = KINDS[kind];
+  const { across, down } = AROUND;
+  if (!closed) return gesture === 'click' ? [] : [-1, 1].map((side) => ({ u: u + side * across, v }));
+  return [
+    [-1, -1],
+    [1, -1],
+    [1, 1],
+    [-1, 1],
+  ].map(([x, y]) => ({ u: u + x * across, v: v + y * down }));
 }
 
 /** A drawn stroke's points within this are one straight line, fraction of the width. */

@@ -1,5 +1,6 @@
 import { newFixture } from '@/state/fixture-actions';
-import { KINDS, type Fixture, type Matte, type Scene } from '@/core/scene/schema';
+import { KIND_NAMES } from '@/core/fixture/kinds';
+import type { Fixture, Matte, Scene } from '@/core/scene/schema';
 import type { Pass } from '@/core/matte/pass';
 import type { OwnServer } from '../../e2e/support/server';
 import { half } from '../spy-renderer';
@@ -10,7 +11,7 @@ import type { Figures } from './figures';
 function giantScene(scene: Scene, share: number): Scene {
   const [circuit] = scene.circuits;
   const fixtures = Array.from({ length: 500 * share }, (_, i): Fixture => {
-    const kind = KINDS[i % KINDS.length];
+    const kind = KIND_NAMES[i % KIND_NAMES.length];
     const at = { u: 0.05 + 0.9 * ((i % 25) / 25), v: 0.2 + 0.5 * (i / 500) };
     const path = [0, 1, 2].map((k) => ({ u: at.u + 0.004 * (k & 1), v: at.v + 0.004 * (k >> 1) }));
     return { ...newFixture(scene, kind, at, path, circuit), id: `f${i}`, name: `Fixture ${i}`, lumens: 40 };

@@ -3,7 +3,7 @@ import { createDisplayCodes } from '../film/display-codes';
 import { filmResponse } from '../film/film-response';
 import { srgb } from '../color/srgb';
 import { streetLamp, testCircuit } from '../../../test/street';
-import { kelvinGel } from '../fixture/defaults';
+import { kelvinGel } from '../fixture/kelvin-gel';
 import { ambientLight } from '../night/ambient-light';
 import { newScene } from '../scene/new-scene';
 import type { Circuit, Fixture, Scene } from '../scene/schema';

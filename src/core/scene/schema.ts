@@ -1,4 +1,5 @@
 import { array, boolean, mixed, number, object, string, type InferType } from 'yup';
+import { KIND_NAMES, KINDS } from '../fixture/kinds';
 import { hash, id, isColor, name, platePoint, ranged, unique, type PickedColor } from './fields';
 import { matteSchema, MOST_MATTES, MOST_PLACES, placeSchema } from './matte-schema';
 import { nightSchema } from './night-schema';
@@ -22,35 +23,13 @@ const gelSchema = object({
 /** Most points of a pane's outline or a tube's path. */
 export const MOST_POINTS = 400;
 
-/** Kinds of fixtures. */
-export const KINDS = [
-  'globe',
-  'lantern',
-  'pane',
-  'tube',
-  'strand',
-  'headlamps',
-  'tails',
-  'fire',
-  'offstage',
-] as const;
-
-/** Fewest points of a kind's path; kinds that are not named have none. */
-export const FEWEST_POINTS: Partial<Record<(typeof KINDS)[number], number>> = {
-  pane: 3,
-  tube: 2,
-  strand: 2,
-  headlamps: 1,
-  tails: 1,
-};
-
 /** Whole numbers of a kind, such as places in a path. */
 const wholes = (most: number) =>
   array(number().strict().required().integer().min(0).max(most)).required().max(MOST_POINTS);
 
 const fixtureSchema = object({
   id: id(),
-  kind: string().oneOf(KINDS).required(),
+  kind: string().oneOf(KIND_NAMES).required(),
   name: name(),
   circuit: id(),
   at: platePoint(),
@@ -104,8 +83,7 @@ const fixtureSchema = object({
   .noUnknown()
   .required()
   .test('path', 'a fixture has too few points on its path', (fixture) => {
-    const fewest = FEWEST_POINTS[fixture.kind] ?? 0;
-    return (fixture.path?.length ?? 0) >= fewest;
+    return (fixture.path?.length ?? 0) >= (KINDS[fixture.kind]?.fewestPoints ?? 0);
   });
 
 /** How dark and bright parts of what lies beneath take a circuit's light. */

@@ -1,7 +1,7 @@
 import { addBeamAir } from '@/core/air/add-beam-air';
 import { addPointAir } from '@/core/air/add-point-air';
 import { createDisplayCodes } from '@/core/film/display-codes';
-import { addVisibleSource } from '@/core/fixture/visible-source';
+import { addVisibleSource } from '@/core/fixture/shapes';
 import { applyGrip } from '@/core/picture/grip';
 import { addHeld } from '@/core/picture/add-held';
 import { mixPicture } from '@/core/picture/mix-picture';

@@ -4,12 +4,11 @@ import { VisuallyHidden } from '@mantine/core';
 import { Spotlight, spotlight, type SpotlightActionData } from '@mantine/spotlight';
 import { useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { FIXTURE_KINDS } from '@/core/fixture/defaults';
+import { KIND_NAMES, KINDS } from '@/core/fixture/kinds';
 import { FINISHES } from '@/core/plan/finishes';
 import { setDeskBetween } from '@/core/scene/cue-commands';
 import { setCircuit, setGround } from '@/core/scene/commands';
 import { removeFixtures } from '@/core/scene/many-commands';
-import { KINDS } from '@/core/scene/schema';
 import { chosenIds, FITTED, PROOFS, STEPS, type Step } from '@/state/view-store';
 import { useScene, useSession, useView } from './editor-context';
 import classes from './editor.module.css';
@@ -75,8 +74,8 @@ function useDeeds(open: boolean): SpotlightActionData[] {
 
   return [
     ...STEPS.map((step) => deed(`Open ${STEP_NAMES[step]}`, () => set({ step }))),
-    ...KINDS.map((kind) =>
-      deed(`Light next: ${FIXTURE_KINDS[kind].title}`, () =>
+    ...KIND_NAMES.map((kind) =>
+      deed(`Light next: ${KINDS[kind].title}`, () =>
         set({ step: 'fixtures', kind, chosen: undefined, picking: false }),
       ),
     ),

@@ -1,7 +1,7 @@
 'use client';
 
 import { memo, useEffect, useRef, type KeyboardEvent } from 'react';
-import { isAimed } from '@/core/fixture/defaults';
+import { KINDS } from '@/core/fixture/kinds';
 import type { PlatePoint } from '@/core/plan/camera';
 import { setFixture } from '@/core/scene/commands';
 import { moveFixtures, removeFixtures } from '@/core/scene/many-commands';
@@ -140,7 +140,7 @@ export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMa
         d={`M${edgeX} ${edgeY}L${footX} ${footY}M${x - radius} ${y}a${radius} ${radius} 0 1 0 ${2 * radius} 0a${radius} ${radius} 0 1 0 ${-2 * radius} 0`}
       />
       {path.length > 0 && <FixturePath fixture={fixture} box={box} chosen={chosen} />}
-      {isAimed(fixture.kind) && chosen && <Aim fixture={fixture} box={box} />}
+      {KINDS[fixture.kind].aimed && chosen && <Aim fixture={fixture} box={box} />}
       <line className={classes.stalk} x1={edgeX} y1={edgeY} x2={footX} y2={footY} />
       <g
         role="button"

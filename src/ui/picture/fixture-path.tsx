@@ -2,7 +2,8 @@
 
 import type { PlatePoint } from '@/core/plan/camera';
 import { setFixture } from '@/core/scene/commands';
-import { FEWEST_POINTS, type Fixture } from '@/core/scene/schema';
+import { KINDS } from '@/core/fixture/kinds';
+import type { Fixture } from '@/core/scene/schema';
 import { middleOfPath } from '@/state/fixture-actions';
 import { useScene } from '../editor/editor-context';
 import { PlaceHandle } from './place-handle';
@@ -27,7 +28,7 @@ export function FixturePath({ fixture, box, chosen }: { fixture: Fixture; box: B
     .join('');
   return (
     <>
-      <path className={classes.way} d={`${points}${kind === 'pane' ? 'Z' : ''}`} />
+      <path className={classes.way} d={`${points}${KINDS[kind].closed ? 'Z' : ''}`} />
       {chosen &&
         path.length <= MOST_HANDLES &&
         breaks.length === 0 &&
@@ -47,7 +48,7 @@ export function FixturePath({ fixture, box, chosen }: { fixture: Fixture; box: B
               )
             }
             onRemove={
-              path.length > FEWEST_POINTS[kind]!
+              path.length > KINDS[kind].fewestPoints
                 ? () => run(set(path.filter((_, i) => i !== index)))
                 : undefined
             }

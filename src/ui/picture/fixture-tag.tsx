@@ -1,5 +1,6 @@
 'use client';
 
+import { KINDS } from '@/core/fixture/kinds';
 import type { Fixture } from '@/core/scene/schema';
 import { standingOf } from '@/state/fixture-actions';
 import { useScene } from '../editor/editor-context';
@@ -8,6 +9,9 @@ import classes from './picture.module.css';
 
 const WIDTH = 176;
 const HEIGHT = 84;
+
+/** Units of a flux, by what it is of. */
+const POWER = { whole: 'lm', each: 'lm each', metre: 'lm/m' } as const;
 
 /** What the chosen fixture is, beside its drop. */
 export function FixtureTag({ fixture, box, turned }: { fixture: Fixture; box: Box; turned: number }) {
@@ -32,7 +36,7 @@ export function FixtureTag({ fixture, box, turned }: { fixture: Fixture; box: Bo
       <div>
         <b>{name}</b>
         <b className={classes.lit}>
-          {Math.round(lumens)} {{ tube: 'lm/m', strand: 'lm each' }[kind as string] ?? 'lm'}
+          {Math.round(lumens)} {POWER[KINDS[kind].powerPer]}
         </b>
       </div>
       {rows.map(([label, value]) => (

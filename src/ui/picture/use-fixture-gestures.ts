@@ -3,7 +3,8 @@ import { useRef, type RefObject } from 'react';
 import type { PlatePoint } from '@/core/plan/camera';
 import { addCopies } from '@/core/scene/bulb-commands';
 import { MOST_FIXTURES, type Fixture } from '@/core/scene/schema';
-import { isClicked, isDragged, middleOfPath, pathAcross, tubeAlong } from '@/state/fixture-actions';
+import { isClicked, isDragged, KINDS } from '@/core/fixture/kinds';
+import { middleOfPath, pathAcross, tubeAlong } from '@/state/fixture-actions';
 import { letteringAcross } from '@/state/lettering';
 import { rowCopies } from '@/state/twins';
 import { useScene, useView } from '../editor/editor-context';
@@ -22,8 +23,9 @@ export function useFixtureGestures(
   const scene = useScene((state) => state.scene);
   const kind = useView((view) => view.kind);
   const lettering = useView((view) => view.lettering);
-  const framing = useView((view) => view.framing) && kind === 'tube';
-  const writing = kind === 'tube' && lettering.trim() !== '';
+  const { gesture, closed } = KINDS[kind];
+  const framing = useView((view) => view.framing) && gesture === 'stroke';
+  const writing = gesture === 'stroke' && lettering.trim() !== '';
   const setView = useView((view) => view.set);
   const lightFixture = useLightFixture();
   const rowing = useView((view) => view.rowing);
@@ -66,7 +68,7 @@ export function useFixtureGestures(
       if (pick || !(writing || framing || isDragged(kind))) return;
       written.current = writing ? letteringAcross(scene, lettering, from, to) : undefined;
       across.current = written.current?.path ?? (writing ? [] : pathAcross(scene, kind, from, to));
-      show(across.current, kind === 'pane', written.current?.breaks);
+      show(across.current, closed, written.current?.breaks);
     },
     onEnd() {
       clear();
@@ -84,7 +86,7 @@ export function useFixtureGestures(
       const middle = middleOfPath(path);
       const wide = path.some(({ u }) => Math.abs(u - middle.u) > SLIP);
       const high = path.some(({ v }) => Math.abs(v - middle.v) > SLIP);
-      const big = kind === 'pane' ? wide && high : wide || high;
+      const big = closed ? wide && high : wide || high;
       if (big) light(middle, path, { breaks: written.current?.breaks ?? [] });
     },
     onClick(at) {
@@ -105,7 +107,7 @@ export function useFixtureGestures(
     },
     onGiveUp: clear,
   });
-  if (kind !== 'tube' || writing || framing || pick || rowing !== undefined) return drag;
+  if (gesture !== 'stroke' || writing || framing || pick || rowing !== undefined) return drag;
   return {
     ...stroke,
     onPointerMove(event: Parameters<typeof stroke.onPointerMove>[0]) {

@@ -2,19 +2,18 @@
 
 import { Button, NativeSelect } from '@mantine/core';
 import { useDeferredValue, useState } from 'react';
-import { FIXTURE_KINDS } from '@/core/fixture/defaults';
+import { KINDS } from '@/core/fixture/kinds';
 import { moveToCircuit, setCircuit, setFixture } from '@/core/scene/commands';
 import { removeFixtures, setFixtures } from '@/core/scene/many-commands';
 import { RANGES, type Range } from '@/core/scene/ranges';
 import type { Circuit, Fixture } from '@/core/scene/schema';
-import { isDragged, newCircuit, standingOf } from '@/state/fixture-actions';
+import { newCircuit, pathAround, standingOf } from '@/state/fixture-actions';
 import { useScene, useView } from '../editor/editor-context';
 import { useLightFixture } from '../editor/use-light-fixture';
 import { NumberRow, ratioScale } from '../controls/number-row';
 import { NameField } from '../controls/name-field';
 import { Fold } from '../controls/fold';
 import { isPlainGrip } from '@/core/picture/grip';
-import type { PlatePoint } from '@/core/plan/camera';
 import { FixtureHold } from './fixture-hold';
 import { GelSwatches } from './gel-swatches';
 import { GripEditor } from './grip-editor';
@@ -38,43 +37,8 @@ const ROW_RANGES = {
 };
 type OwnRow = keyof typeof ROW_RANGES;
 
-/** The gesture that lights each kind. */
-const HINTS: Record<Fixture['kind'], string> = {
-  globe:
-    'Click a lamp’s glass in the picture to light it. Then drag its foot to where it stands on the ground.',
-  lantern:
-    'Click the middle of a lantern’s glass. Its straps stay dark where the plate is dark; its roof keeps light down.',
-  pane: 'Drag across a window. On a wall of the ground plan its sides follow the wall.',
-  tube: 'Draw along a tube; with Shift it runs straight. It stands off from the wall behind it.',
-  strand: 'Drag from one end of a strand to the other. Its bulbs hang evenly along it.',
-  headlamps:
-    'Drag from one headlamp to the other, or click a single one. Then drag the arrow on the ground to where they shine.',
-  tails: 'Drag from one tail lamp to the other, or click a single one. They face where the arrow points.',
-  fire: 'Click the middle of the flames, and drag the foot to where it burns.',
-  offstage:
-    'Click where a light hangs that is not in the picture, and drag it out of the frame: only what it lights is seen.',
-};
-
-/** What the flux is of, where it is not that of the whole. */
-const POWER: Partial<Record<Fixture['kind'], string>> = {
-  tube: 'Power a m',
-  strand: 'Power each',
-  headlamps: 'Power each',
-  tails: 'Power each',
-};
-
-/** What the button lights. */
-const IN_THE_MIDDLE: Record<Fixture['kind'], string> = {
-  globe: 'a globe',
-  lantern: 'a lantern',
-  pane: 'a pane',
-  tube: 'a tube',
-  strand: 'a strand',
-  headlamps: 'headlamps',
-  tails: 'tail lamps',
-  fire: 'a fire',
-  offstage: 'one offstage',
-};
+/** The row of the flux, by what it is of. */
+const POWER = { whole: 'Power', each: 'Power each', metre: 'Power a m' } as const;
 
 /** The lights: the chosen one's settings, or the gesture that lights the first. */
 export function FixturesStep() {
@@ -92,7 +56,7 @@ export function FixturesStep() {
       {chosen ? (
         <ChosenFixture key={chosen.id} fixture={chosen} />
       ) : (
-        <p className={classes.hint}>{HINTS[kind]}</p>
+        <p className={classes.hint}>{KINDS[kind].hint}</p>
       )}
       <div className={classes.actions}>
         <Button
@@ -103,24 +67,11 @@ export function FixturesStep() {
             light(at, pathAround(kind, at));
           }}
         >
-          {`Light ${IN_THE_MIDDLE[kind]} in the middle`}
+          {`Light ${KINDS[kind].one} in the middle`}
         </Button>
       </div>
     </>
   );
-}
-
-/** The path of a fixture that keys alone light. */
-function pathAround(kind: Fixture['kind'], { u, v }: PlatePoint): PlatePoint[] {
-  const [across, down] = [0.03, 0.05];
-  if (kind !== 'pane')
-    return isDragged(kind) || kind === 'tube' ? [-1, 1].map((side) => ({ u: u + side * across, v })) : [];
-  return [
-    [-1, -1],
-    [1, -1],
-    [1, 1],
-    [-1, 1],
-  ].map(([x, y]) => ({ u: u + x * across, v: v + y * down }));
 }
 
 function ChosenFixture({ fixture }: { fixture: Fixture }) {
@@ -131,7 +82,8 @@ function ChosenFixture({ fixture }: { fixture: Fixture }) {
   const also = useView((view) => view.also);
   const [gripping, setGripping] = useState(false);
   const setView = useView((view) => view.set);
-  const kind = FIXTURE_KINDS[fixture.kind];
+  const kind = KINDS[fixture.kind];
+  const { defaults } = kind;
   const { id, name, gel } = fixture;
   const ids = [id, ...also];
   const circuit = scene.circuits.find((c) => c.id === fixture.circuit)!;
@@ -207,27 +159,27 @@ function ChosenFixture({ fixture }: { fixture: Fixture }) {
         label="Gel"
         value={Math.min(KELVIN.max, gel.kelvin)}
         range={KELVIN}
-        initial={kind.kelvin}
+        initial={defaults.kelvin}
         scale={ratioScale(KELVIN)}
         track={WARM}
         onChange={(kelvin) => set('gel', { gel: { ...gel, from: 'kelvin', kelvin } })}
       />
       <GelSwatches gel={gel} onChange={(next) => run(setFixtures(`${name}: gel`, ids, { gel: next }))} />
-      {row('lumens', POWER[fixture.kind] ?? 'Power', kind.lumens)}
-      {fixture.kind !== 'pane' && (
+      {row('lumens', POWER[kind.powerPer], defaults.lumens)}
+      {kind.sizeLabel !== undefined && (
         <NumberRow
-          label={{ tube: 'Thickness', fire: 'Breadth' }[fixture.kind as string] ?? 'Glass'}
+          label={kind.sizeLabel}
           value={100 * standing.radius}
           range={glass}
-          initial={100 * kind.radius}
+          initial={100 * defaults.radius}
           scale={ratioScale(glass)}
           onChange={(cm) => set('glass', { size: cm / 100 / standing.perWidth })}
         />
       )}
-      {fixture.kind !== 'offstage' && (
+      {kind.seen && (
         <>
-          {row('heart', 'Heart', kind.heart)}
-          {row('halo', 'Halo', kind.halo)}
+          {row('heart', 'Heart', defaults.heart)}
+          {row('halo', 'Halo', defaults.halo)}
           {row('shown', 'Whiter', 0)}
         </>
       )}

@@ -1,6 +1,8 @@
 'use client';
 
 import { UnstyledButton } from '@mantine/core';
+import type { OwnSetting } from '@/core/fixture/kind';
+import { KINDS } from '@/core/fixture/kinds';
 import { tubePieces } from '@/core/fixture/tube-pieces';
 import { setFixture } from '@/core/scene/commands';
 import { RANGES, type Range } from '@/core/scene/ranges';
@@ -21,16 +23,7 @@ const ROWS = {
   standOff: { label: 'Stands off', range: RANGES.standOff },
   count: { label: 'Bulbs', range: RANGES.count },
   sag: { label: 'Sag', range: RANGES.strength },
-} as const;
-type Row = keyof typeof ROWS;
-
-/** Rows that only some kinds have, with the value that a double click sets. */
-const KIND_ROWS: Partial<Record<Fixture['kind'], Partial<Record<Row, number>>>> = {
-  pane: { depth: 0, interior: 0.4, curtains: 0, vary: 0, unlit: 0, seed: 0 },
-  tube: { standOff: 0.05 },
-  strand: { count: 12, sag: 0.08 },
-  fire: { seed: 0 },
-};
+} satisfies Record<OwnSetting, { label: string; range: Range }>;
 
 /** Settings that only some kinds of fixtures have. */
 export function KindSettings({ fixture }: { fixture: Fixture }) {
@@ -40,13 +33,13 @@ export function KindSettings({ fixture }: { fixture: Fixture }) {
   const pieces = kind === 'tube' ? tubePieces(fixture).length : 0;
   return (
     <>
-      {Object.entries(KIND_ROWS[kind] ?? {}).map(([key, initial]) => {
-        const { label, range } = ROWS[key as Row];
+      {Object.entries(KINDS[kind].rows).map(([key, initial]) => {
+        const { label, range } = ROWS[key as OwnSetting];
         return (
           <NumberRow
             key={key}
             label={label}
-            value={fixture[key as Row]}
+            value={fixture[key as OwnSetting]}
             range={range}
             initial={initial}
             onChange={(value) =>

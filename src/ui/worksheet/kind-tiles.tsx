@@ -1,34 +1,20 @@
 'use client';
 
 import { UnstyledButton } from '@mantine/core';
-import {
-  IconArrowBarToLeft,
-  IconBulb,
-  IconCampfire,
-  IconCar,
-  IconCarSuv,
-  IconGrain,
-  IconCandle,
-  IconTilde,
-  IconWindow,
-  type Icon,
-} from '@tabler/icons-react';
-import { FIXTURE_KINDS } from '@/core/fixture/defaults';
-import { KINDS, type Fixture } from '@/core/scene/schema';
+import { KIND_NAMES, KINDS } from '@/core/fixture/kinds';
 import { useView } from '../editor/editor-context';
 import classes from './kind-tiles.module.css';
 
-const ICONS: Record<Fixture['kind'], Icon> = {
-  globe: IconBulb,
-  lantern: IconCandle,
-  pane: IconWindow,
-  tube: IconTilde,
-  strand: IconGrain,
-  headlamps: IconCar,
-  tails: IconCarSuv,
-  fire: IconCampfire,
-  offstage: IconArrowBarToLeft,
-};
+/** A drawing on a square of 24, by its strokes. */
+function Drawing({ strokes }: { strokes: readonly string[] }) {
+  return (
+    <svg width={17} height={17} viewBox="0 0 24 24" className={classes.drawing} aria-hidden>
+      {strokes.map((d) => (
+        <path key={d} d={d} />
+      ))}
+    </svg>
+  );
+}
 
 /** What the next gesture on the picture lights. */
 export function KindTiles() {
@@ -36,20 +22,17 @@ export function KindTiles() {
   const setView = useView((view) => view.set);
   return (
     <div className={classes.tiles} role="radiogroup" aria-label="What to light">
-      {KINDS.map((own) => {
-        const Drawn = ICONS[own];
-        return (
-          <UnstyledButton
-            key={own}
-            role="radio"
-            aria-checked={own === kind}
-            onClick={() => setView({ kind: own, chosen: undefined, picking: false })}
-          >
-            <Drawn size={17} stroke={1.5} aria-hidden />
-            {FIXTURE_KINDS[own].title}
-          </UnstyledButton>
-        );
-      })}
+      {KIND_NAMES.map((own) => (
+        <UnstyledButton
+          key={own}
+          role="radio"
+          aria-checked={own === kind}
+          onClick={() => setView({ kind: own, chosen: undefined, picking: false })}
+        >
+          <Drawing strokes={KINDS[own].icon} />
+          {KINDS[own].title}
+        </UnstyledButton>
+      ))}
     </div>
   );
 }

@@ -4,7 +4,8 @@ import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useState } from 'react';
 import { useStore } from 'zustand';
-import type { Fixture } from '@/core/scene/schema';
+import type { Kind } from '@/core/fixture/kind';
+import { KINDS } from '@/core/fixture/kinds';
 import { middleOfPath } from '@/state/fixture-actions';
 import { missingLetters } from '@/state/lettering';
 import { outlineOf, scatterIn } from '@/state/matte-lights';
@@ -15,13 +16,6 @@ import classes from './worksheet.module.css';
 /** How many bulbs are scattered in a matte. */
 const SCATTERED = 60;
 
-/** What a kind makes of a matte. */
-const OF_A_MATTE: Partial<Record<Fixture['kind'], string>> = {
-  tube: 'Tube along its edge',
-  pane: 'Make it glow',
-  strand: 'Scatter bulbs in it',
-};
-
 /** Other ways to light than by a gesture: lettering, and the outline or the inside of a matte. */
 export function NewLight() {
   const kind = useView((view) => view.kind);
@@ -30,9 +24,10 @@ export function NewLight() {
   const setView = useView((view) => view.set);
   const mattes = useScene(({ scene }) => scene.mattes);
   const missing = missingLetters(lettering);
+  const isStroke = KINDS[kind].gesture === 'stroke';
   return (
     <>
-      {kind === 'tube' && (
+      {isStroke && (
         <TextInput
           className={classes.lettering}
           size="xs"
@@ -46,7 +41,7 @@ export function NewLight() {
           }
         />
       )}
-      {kind === 'tube' && (
+      {isStroke && (
         <div className={classes.actions}>
           <Button
             size="compact-xs"
@@ -58,12 +53,12 @@ export function NewLight() {
           </Button>
         </div>
       )}
-      {OF_A_MATTE[kind] && mattes.length > 0 && <OfAMatte kind={kind} />}
+      {KINDS[kind].ofMatte && mattes.length > 0 && <OfAMatte {...KINDS[kind].ofMatte} />}
     </>
   );
 }
 
-function OfAMatte({ kind }: { kind: Fixture['kind'] }) {
+function OfAMatte({ label, path: way }: NonNullable<Kind['ofMatte']>) {
   const { scene: store, readout } = useSession();
   const mattes = useScene(({ scene }) => scene.mattes);
   const coverage = useStore(readout, (state) => state.coverage);
@@ -74,9 +69,9 @@ function OfAMatte({ kind }: { kind: Fixture['kind'] }) {
   async function lightIt(): Promise<void> {
     if (!coverage) return;
     const covered = await coverage(store.getState().scene, matte.id);
-    const path = kind === 'strand' ? scatterIn(covered, SCATTERED, 1) : outlineOf(covered);
+    const path = way === 'scatter' ? scatterIn(covered, SCATTERED, 1) : outlineOf(covered);
     if (path && path.length > 2)
-      return light(middleOfPath(path), path, kind === 'strand' ? { count: 0 } : {});
+      return light(middleOfPath(path), path, way === 'scatter' ? { count: 0 } : {});
     notifications.show({ color: 'yellow', message: `${matte.name} covers nothing that could be lit.` });
   }
 
@@ -90,7 +85,7 @@ function OfAMatte({ kind }: { kind: Fixture['kind'] }) {
         onChange={({ currentTarget: { value } }) => setChosen(value)}
       />
       <Button size="compact-xs" variant="default" disabled={!coverage} onClick={() => void lightIt()}>
-        {OF_A_MATTE[kind]}
+        {label}
       </Button>
     </div>
   );
