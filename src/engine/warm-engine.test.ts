@@ -1,0 +1,89 @@
+import fc from 'fast-check';
+import { expect, it } from 'vitest';
+import { PatchError, patchScene } from '@/core/scene/command';
+import { checkedScene, SceneFormatError } from '@/core/scene/parse-scene';
+import type { Scene } from '@/core/scene/schema';
+import { builtScene } from '../../test/built-scene';
+import { half, largestDifference, show, spyRenderer } from '../../test/spy-renderer';
+
+/** Most changes of one engine, and how many engines are tried; more with PROPERTY_RUNS. */
+const CHANGES = 8;
+const ENGINES = Math.max(3, Number(process.env.PROPERTY_RUNS ?? 0) / 10);
+
+/** Everything that a scene can hold, so that every stage has something to do. */
+const SCENE: Scene = checkedScene({
+  ...builtScene(),
+  mattes: [
+    { ...half, feather: 0.02, refine: 0.004 },
+    {
+      ...half,
+      id: 'grown',
+      grow: 0.01,
+      invert: true,
+      passes: [{ id: 'm', join: 'add', kind: 'matte', matte: 'half' }],
+    },
+  ],
+  places: [{ matte: 'grown', outside: false, stops: -1 }],
+});
+
+type Path = (string | number)[];
+
+/** Paths to all numbers and yes-or-noes of a value; what names things is not among them. */
+function leavesOf(value: unknown, path: Path = []): Path[] {
+  if (typeof value === 'number' || typeof value === 'boolean') return [path];
+  if (typeof value !== 'object' || value === null) return [];
+  return Object.entries(value).flatMap(([key, part]) =>
+    key === 'plate' || key === 'version'
+      ? []
+      : leavesOf(part, [...path, Array.isArray(value) ? Number(key) : key]),
+  );
+}
+
+const at = (scene: Scene, path: Path): unknown =>
+  path.reduce<unknown>((value, step) => (value as Record<string | number, unknown>)[step], scene);
+
+/** A scene with one leaf changed; as it was where that would not be a scene. */
+function changed(scene: Scene, leaf: number, by: number): Scene {
+  const leaves = leavesOf(scene);
+  const path = leaves[leaf % leaves.length];
+  const was = at(scene, path);
+  const value =
+    typeof was === 'boolean' ? !was : Number.isInteger(by) ? (was as number) + by : (was as number) + by / 10;
+  try {
+    return checkedScene(patchScene(scene, [{ op: 'replace', path, value }]));
+  } catch (error) {
+    if (error instanceof SceneFormatError || error instanceof PatchError) return scene;
+    throw error;
+  }
+}
+
+const change = fc.record({
+  leaf: fc.nat(5000),
+  by: fc.oneof(fc.constantFrom(1, -1, 50), fc.double({ min: -1, max: 1, noNaN: true })),
+});
+
+it('makes the same frame however warm it is, whatever one thing was changed before', async () => {
+  let different = 0;
+  await fc.assert(
+    fc.asyncProperty(fc.array(change, { minLength: CHANGES, maxLength: CHANGES }), async (changes) => {
+      const warm = spyRenderer().renderer;
+      let scene = SCENE;
+      let last = await show(warm, scene);
+      for (const { leaf, by } of changes) {
+        const next = changed(scene, leaf, by);
+        if (next === scene) continue;
+        scene = next;
+        const frame = await show(warm, scene);
+        const cold = spyRenderer().renderer;
+        expect(largestDifference(frame, await show(cold, scene)), JSON.stringify({ leaf, by })).toBe(0);
+        cold.close();
+        if (largestDifference(frame, last) > 0) different++;
+        last = frame;
+      }
+      warm.close();
+    }),
+    { numRuns: ENGINES },
+  );
+  // A test in which nothing shows would prove nothing.
+  expect(different).toBeGreaterThan(ENGINES);
+});
