@@ -58,7 +58,7 @@ test('files that are no plates get a clear word, and nothing is lost', async ({ 
   const cases: [string, Buffer, string][] = [
     ['letter.jpg', Buffer.from('dear all'), 'not a picture'],
     ['nothing.png', Buffer.alloc(0), 'empty'],
-    ['cut.jpg', (await readFile('demo/plates/ferry-steps.jpg')).subarray(0, 40_000), 'damaged or cut short'],
+    ['cut.jpg', (await readFile('demo/plates/ferry-steps.jpg')).subarray(0, 40_000), 'cut short'],
     ['dot.png', await pictureBytes(1, 1, 'png'), 'at least 64 pixels'],
     ['huge.png', Buffer.from(claimingPng(20000, 20000)), '400 megapixels'],
   ];

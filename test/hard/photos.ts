@@ -15,7 +15,7 @@ const SIDES: Record<number, [width: number, height: number]> = {
   100: [11547, 8660],
 };
 
-const COLORS = ['sRGB', 'wide red', 'wide green', 'grey'] as const;
+export const COLORS = ['sRGB', 'wide red', 'wide green', 'grey'] as const;
 type Color = (typeof COLORS)[number];
 
 /** Longest wait of another request that is told as good, milliseconds. */
@@ -63,14 +63,19 @@ async function through(url: string, bytes: Buffer): Promise<{ faults: string[]; 
 }
 
 /** Takes in, lights and sends out photos of many sizes and kinds in one server, without a restart. */
-export async function photoTest(server: OwnServer, megapixels: number[], figures: Figures): Promise<void> {
+export async function photoTest(
+  server: OwnServer,
+  megapixels: number[],
+  colors: readonly Color[],
+  figures: Figures,
+): Promise<void> {
   const folder = await mkdtemp(join(tmpdir(), 'sundew-photos-'));
   await server.start();
   const pid = server.pid();
   let faults = 0;
   for (const size of megapixels) {
     for (const deep of [false, true]) {
-      for (const color of COLORS) {
+      for (const color of colors) {
         const bytes = await photoOf(size, color, deep, folder);
         await forgetPeak(pid);
         const stopWatching = watchWaits(server.url);

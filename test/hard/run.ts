@@ -7,7 +7,7 @@ import { fullDiskTest } from './full-disk';
 import { giantTest } from './giants';
 import { killTest } from './kills';
 import { mutantTest } from './mutants';
-import { photoTest } from './photos';
+import { COLORS, photoTest } from './photos';
 import { createRandom } from './random';
 import { soakTest } from './soak';
 
@@ -21,12 +21,12 @@ const figures = createFigures();
 const server = await ownServer(PORT);
 
 const tests: Record<string, () => Promise<void>> = {
-  kills: () => killTest(server, short ? 3 : 60, random, figures),
-  mutants: () => mutantTest(server, short ? 250 : 2000, random, figures),
-  giants: () => giantTest(server, short ? 0.1 : 1, figures),
+  kills: () => killTest(server, short ? 2 : 60, random, figures),
+  mutants: () => mutantTest(server, short ? 150 : 2000, random, figures),
+  giants: () => giantTest(server, short ? 0.04 : 1, figures),
   disk: () => fullDiskTest(PORT + 1, figures),
-  soak: () => soakTest(short ? 25 : 400, random, figures),
-  photos: () => photoTest(server, short ? [2] : [24, 48, 100], figures),
+  soak: () => soakTest(short ? 15 : 400, random, figures),
+  photos: () => photoTest(server, short ? [2] : [24, 48, 100], short ? ['wide red'] : COLORS, figures),
 };
 
 console.log(`Hard tests, seed ${values.seed}\n`);
