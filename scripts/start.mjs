@@ -36,4 +36,4 @@ server.on('error', (error) => {
   console.error(reason);
   process.exit(1);
 });
-server.listen(port, hostname, () => console.log(`Sundew is ready: http://${hostname}:${port}`));
+server.listen(port, hostname, () => console.log(`http://${hostname}:${port}`));
