@@ -133,9 +133,9 @@ test('everything is done by its name', async ({ page, request }) => {
   await openEditor(page, id);
   const say = async (name: string) => {
     await page.keyboard.press('/');
-    await page.getByLabel('What shall be done?').fill(name);
+    await page.getByLabel('Do anything by name').fill(name);
     await page.keyboard.press('Enter');
-    await expect(page.getByLabel('What shall be done?')).toHaveCount(0);
+    await expect(page.getByLabel('Do anything by name')).toHaveCount(0);
   };
   const paving = async () => brightness(await toneAt(page, 0.47, 0.72));
   const lit = await paving();
@@ -152,7 +152,7 @@ test('everything is done by its name', async ({ page, request }) => {
   await say('Open Ground plan');
   await expect(page.getByLabel('Eye height, value')).toBeVisible();
   await page.keyboard.press('/');
-  await page.getByLabel('What shall be done?').fill('zzz');
+  await page.getByLabel('Do anything by name').fill('zzz');
   await expect(page.getByText('Nothing is called that here.')).toBeVisible();
   await page.keyboard.press('Escape');
 });
@@ -173,7 +173,7 @@ test('a circuit that is soloed and loses its last fixture leaves the others burn
   await page.getByRole('button', { name: 'Solo Circuit 1' }).click();
   await pictureReady(page);
   expect(await paving()).toBeLessThan(lit - 15);
-  await page.getByRole('button', { name: 'Take it away' }).click();
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
   await pictureReady(page);
   expect(await paving()).toBeCloseTo(lit, 0);
 });

@@ -90,6 +90,12 @@ test('a thumbnail wipes from night to day under the pointer', async ({ page }) =
   }
 });
 
+test('the name of a scene opens it too', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Tannery court', exact: true }).click();
+  await page.waitForURL(/\/scenes\/tannery-court/);
+});
+
 test('a scene is deleted after a question, and the address says so then', async ({ page, request }) => {
   const { scene } = (await (await request.get('/api/scenes/picture-house')).json()) as {
     scene: { title: string };

@@ -128,7 +128,7 @@ test('cues are kept, called, faded between, named and taken away', async ({ page
   await cues.getByRole('button', { name: 'Cue 2', exact: true }).press('F2');
   await page.getByLabel('Cue name').fill('Late');
   await page.keyboard.press('Enter');
-  await cues.getByRole('button', { name: 'Take Cue 1 away' }).click();
+  await cues.getByRole('button', { name: 'Remove Cue 1' }).click();
   await saved(page);
   const { cues: kept } = (await sceneOf(request, id)).scene;
   expect(kept.map(({ name }) => name)).toEqual(['Late']);

@@ -63,7 +63,7 @@ test('the sky in one click: looked at in three ways, lit apart from the land, an
   expect(brightness(await toneAt(page, 0.4, 0.92))).toBeLessThan(brightness(land));
   await expect(page.getByText('used 2 times')).toBeVisible();
   await expect(page.getByText('the night’s light inside, the night’s light outside')).toBeVisible();
-  await page.getByRole('button', { name: 'Take it away wherever it is used' }).click();
+  await page.getByRole('button', { name: 'Remove it wherever it is used' }).click();
   await pictureReady(page);
   expect(await toneAt(page, 0.5, 0.1)).toEqual(sky);
   await page.getByRole('button', { name: 'Undo' }).click();

@@ -138,7 +138,7 @@ test('a plan that cannot be says what is wrong', async ({ page, request }) => {
   const id = await copyOf(request, 'picture-house');
   await openEditor(page, id);
   await openPlan(page);
-  const faults = page.getByRole('status', { name: 'What cannot be' });
+  const faults = page.getByRole('status', { name: 'This can’t be laid out' });
   await expect(faults).toHaveText('');
   await page.getByRole('button', { name: 'Draw a wall' }).click();
   await dragOn(page, [0.2, 0.8], [0.7, 0.8]);

@@ -104,7 +104,7 @@ test('walls and decks are drawn, set, moved by keys and taken away; a matte in u
   expect(plan.walls[0].height).toBe(2.5);
   expect(plan.walls[0].foot[0].v).toBeGreaterThan(plan.horizon.left);
   await expect(page.getByText('The picture could not be made')).toHaveCount(0);
-  await page.getByRole('button', { name: 'Take it away' }).click();
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
   await expect(surfaces.getByRole('listitem')).toHaveCount(2);
   await page.getByRole('button', { name: 'Start over' }).click();
   await expect(surfaces.getByRole('listitem')).toHaveCount(1);
@@ -118,7 +118,7 @@ test('walls and decks are drawn, set, moved by keys and taken away; a matte in u
   await expect(surfaces).toContainText('standee');
   await openStep(page, /^Mattes/);
   await expect(page.getByText('Used by the standee Ramp.')).toBeVisible();
-  await page.getByRole('button', { name: 'Take it away wherever it is used' }).click();
+  await page.getByRole('button', { name: 'Remove it wherever it is used' }).click();
   await saved(page);
   expect((await sceneOf(request, id)).scene.plan.standees).toEqual([]);
 });
@@ -191,7 +191,7 @@ test('the courtyard is laid out in at most twelve gestures, and a table throws i
   const under = async () => brightness(await toneAt(page, 0.712, 0.975, 0.006));
   const shaded = await under();
   await openStep(page, /^Ground plan/);
-  await page.getByRole('button', { name: 'Take it away' }).click();
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
   await pictureReady(page);
   expect(await under()).toBeGreaterThan(shaded + 5);
 });

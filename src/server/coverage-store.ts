@@ -41,7 +41,7 @@ export async function coverageBytes(dataDir: string, hash: string): Promise<Uint
     throw new AppError(
       404,
       'no-coverage',
-      'What the edge brush found is not here any more. Take its pass away in Mattes, or stroke over it again.',
+      'What the edge brush found is not here any more. Remove its pass in Mattes, or stroke over it again.',
     );
   });
 }

@@ -10,7 +10,7 @@ import type { Workspace } from './workspace';
 const GONE: Record<AssetKind, string> = {
   plate: 'The photo of this scene is missing.',
   coverage:
-    'What the edge brush found is not here any more. Take its pass away in Mattes, or stroke over it again.',
+    'What the edge brush found is not here any more. Remove its pass in Mattes, or stroke over it again.',
   lut: 'This look-up table is not here any more. Load it from its file again.',
 };
 

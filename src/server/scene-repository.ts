@@ -197,7 +197,7 @@ function checkBytes(scene: Scene): void {
   throw new AppError(
     413,
     'scene-too-large',
-    `The scene would have ${size}; one may have ${most}. Take strokes of a matte away.`,
+    `The scene would have ${size}; one may have ${most}. Remove strokes of a matte.`,
   );
 }
 

@@ -297,7 +297,7 @@ export const addStroke = (
 
 /** Takes a matte away, and what it was used for with it. */
 export const removeMatte = (id: string): Command => ({
-  label: 'Take away a matte',
+  label: 'Remove a matte',
   apply: (scene) => {
     scene.mattes = scene.mattes.filter((m) => m.id !== id);
     for (const matte of scene.mattes)

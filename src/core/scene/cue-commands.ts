@@ -12,7 +12,7 @@ export const addCue = (cue: Cue): Command => ({
 
 /** Takes a cue away. */
 export const removeCue = (id: string): Command => ({
-  label: 'Take away a cue',
+  label: 'Remove a cue',
   apply: (scene) => {
     scene.cues = scene.cues.filter((cue) => cue.id !== id);
   },

@@ -31,7 +31,7 @@ export const setFixtures = (
 
 /** Takes fixtures away, and circuits with the last one on them. */
 export const removeFixtures = (ids: readonly string[]): Command => ({
-  label: ids.length === 1 ? 'Take away a fixture' : `Take away ${ids.length} fixtures`,
+  label: ids.length === 1 ? 'Remove a fixture' : `Remove ${ids.length} fixtures`,
   apply: (scene) => {
     scene.fixtures = scene.fixtures.filter(({ id }) => !ids.includes(id));
     dropEmptyCircuits(scene);

@@ -99,7 +99,7 @@ export function Cues() {
               size={16}
               variant="transparent"
               color="gray"
-              aria-label={`Take ${cue.name} away`}
+              aria-label={`Remove ${cue.name}`}
               onClick={() => run(removeCue(cue.id))}
             >
               <IconX size={11} />

@@ -49,7 +49,7 @@ export function Deeds() {
       nothingFound="Nothing is called that here."
       highlightQuery
       limit={9}
-      searchProps={{ placeholder: 'What shall be done?', 'aria-label': 'What shall be done?' }}
+      searchProps={{ placeholder: 'Do anything by name', 'aria-label': 'Do anything by name' }}
     />
   );
 }
@@ -86,7 +86,7 @@ function useDeeds(open: boolean): SpotlightActionData[] {
     deed('Redo', redo),
     deed('Copy the chosen fixtures', copy),
     deed('Paste fixtures', paste),
-    deed('Take the chosen fixtures away', takeAway),
+    deed('Remove the chosen fixtures', takeAway),
     deed('Pick the gel off the picture', () => set({ step: 'fixtures', picking: true })),
     deed('Build the scene up from dark', () => set({ buildUp: 0, buildUpRuns: true })),
     deed('Read values off the picture', () => set({ probing: true })),

@@ -23,7 +23,7 @@ export function useCopying(): { copy: () => void; paste: () => void } {
     const copied = readCopied(scene);
     if (!copied) return say('Nothing was copied yet. Choose fixtures, then copy them with Ctrl+C.');
     const { fixtures, circuits, differs } = pasteInto(scene, copied);
-    if (fixtures.length === 0) return say('This scene is full. Take a fixture away to paste another.');
+    if (fixtures.length === 0) return say('This scene is full. Remove a fixture to paste another.');
     run(pasteFixtures(fixtures, circuits));
     const [first, ...others] = fixtures.map(({ id }) => id);
     view.getState().set({ step: 'fixtures', chosen: first, also: others });

@@ -41,7 +41,7 @@ export function useFixtureGestures(
     if (scene.fixtures.length < MOST_FIXTURES) return lightFixture(at, path, more);
     notifications.show({
       color: 'yellow',
-      message: `A scene holds at most ${MOST_FIXTURES} fixtures. Take one away to light another.`,
+      message: `A scene holds at most ${MOST_FIXTURES} fixtures. Remove one to light another.`,
     });
   }
 

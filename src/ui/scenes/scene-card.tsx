@@ -45,7 +45,9 @@ export function SceneCard({ scene, onGone, onFault }: SceneCardProps) {
         <span className={classes.edge} />
       </Link>
       <div className={classes.caption}>
-        <h2>{title}</h2>
+        <h2>
+          <Link href={`/scenes/${id}`}>{title}</Link>
+        </h2>
         <span>{fixtures === 0 ? 'nothing lit yet' : `${fixtures} lit`}</span>
         <ActionIcon
           className={classes.remove}

@@ -216,7 +216,7 @@ function ChosenFixture({ fixture }: { fixture: Fixture }) {
             setView({ chosen: undefined });
           }}
         >
-          {also.length > 0 ? `Take all ${ids.length} away` : 'Take it away'}
+          {also.length > 0 ? `Remove all ${ids.length}` : 'Remove'}
         </Button>
       </div>
       <p className={classes.hint}>

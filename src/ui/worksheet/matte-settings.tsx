@@ -127,7 +127,7 @@ export function MatteSettings({ matte }: { matte: Matte }) {
             setView({ matte: undefined, pass: undefined });
           }}
         >
-          {uses.length > 0 ? 'Take it away wherever it is used' : 'Take it away'}
+          {uses.length > 0 ? 'Remove it wherever it is used' : 'Remove'}
         </Button>
       </div>
     </section>

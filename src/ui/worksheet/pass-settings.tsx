@@ -19,7 +19,7 @@ const HINTS: Record<PassKind, string> = {
   shadow: 'Found on the ground, where it is darker and no warmer than around. Paint in what it missed.',
   edge: 'Draw a rough loop around a thing, or stroke over it; its edge is found.',
   area: 'Click in the picture what it shall look like.',
-  outline: 'Click points; drag them; double-click one to make it round. Delete takes one away.',
+  outline: 'Click points; drag them; double-click one to make it round. Delete removes one.',
   tone: 'Places of the plate that are as bright.',
   colour: 'Click a colour in the picture.',
   ramp: 'Drag its ends in the picture: full at the dot, nothing from the ring on.',
@@ -70,11 +70,11 @@ export function PassSettings({ matte, pass, first }: { matte: Matte; pass: Pass;
           size={18}
           variant="subtle"
           color="gray"
-          aria-label={`Take the pass ${name.toLowerCase()} away`}
+          aria-label={`Remove the pass ${name.toLowerCase()}`}
           disabled={matte.passes.length === 1}
           onClick={() =>
             run(
-              setMatte(`${matte.name}: take a pass away`, matte.id, {
+              setMatte(`${matte.name}: remove a pass`, matte.id, {
                 passes: matte.passes.filter(({ id }) => id !== pass.id),
               }),
             )

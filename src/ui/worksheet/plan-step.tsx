@@ -73,7 +73,7 @@ function PlanFaults() {
   const scene = useScene((state) => state.scene);
   const faults = planFaults(scene);
   return (
-    <ul className={classes.faults} role="status" aria-label="What cannot be">
+    <ul className={classes.faults} role="status" aria-label="This can’t be laid out">
       {faults.map((fault) => (
         <li key={fault}>{fault}</li>
       ))}

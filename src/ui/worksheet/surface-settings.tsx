@@ -72,11 +72,11 @@ export function SurfaceSettings({ kind, surface }: SettingsProps) {
           size="compact-xs"
           variant="default"
           onClick={() => {
-            run(removeSurface(`Take ${name} away`, kind, id));
+            run(removeSurface(`Remove ${name}`, kind, id));
             setView({ surface: undefined });
           }}
         >
-          Take it away
+          Remove
         </Button>
       </div>
     </section>

@@ -130,7 +130,7 @@ export function ToneStrip() {
           disabled={stops.length === 1}
           onClick={() => takeAway(index)}
         >
-          Take away
+          Remove
         </Button>
       </div>
     </>
