@@ -26,7 +26,7 @@ const SKY = [0.2, 0.06] as const;
 test('a first night, from the wall of scenes to a picture on disk', async ({ page, request }) => {
   const id = await copyOf(request, 'ferry-steps');
   await page.goto('/');
-  await page.locator(`a[href="/scenes/${id}"]`).click();
+  await page.locator(`a[href="/scenes/${id}"]`).first().click();
   await pictureReady(page);
 
   // Deep night.

@@ -9,20 +9,12 @@ import { FINISHES } from '@/core/plan/finishes';
 import { setDeskBetween } from '@/core/scene/cue-commands';
 import { setCircuit, setGround } from '@/core/scene/commands';
 import { removeFixtures } from '@/core/scene/many-commands';
-import { chosenIds, FITTED, PROOFS, STEPS, type Step } from '@/state/view-store';
+import { chosenIds, FITTED, PROOFS, STEPS } from '@/state/view-store';
+import { STEP_INFO } from '../steps';
 import { useScene, useSession, useView } from './editor-context';
 import classes from './editor.module.css';
 import { EVERYWHERE } from './key-options';
 import { useCopying } from './use-copying';
-
-const STEP_NAMES: Record<Step, string> = {
-  frame: 'Frame',
-  night: 'Night',
-  mattes: 'Mattes',
-  plan: 'Ground plan',
-  fixtures: 'Fixtures',
-  output: 'Output',
-};
 
 const PROOF_NAMES: Record<(typeof PROOFS)[number], string> = {
   night: 'the night alone',
@@ -73,7 +65,7 @@ function useDeeds(open: boolean): SpotlightActionData[] {
   }
 
   return [
-    ...STEPS.map((step) => deed(`Open ${STEP_NAMES[step]}`, () => set({ step }))),
+    ...STEPS.map((step) => deed(`Open ${STEP_INFO[step].title}`, () => set({ step }))),
     ...KIND_NAMES.map((kind) =>
       deed(`Light next: ${KINDS[kind].title}`, () =>
         set({ step: 'fixtures', kind, chosen: undefined, picking: false }),

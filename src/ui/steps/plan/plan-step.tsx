@@ -4,13 +4,13 @@ import { Button } from '@mantine/core';
 import { setPlan } from '@/core/scene/commands';
 import { newScene } from '@/core/scene/new-scene';
 import { RANGES } from '@/core/scene/ranges';
-import { useScene, useSession } from '../editor/editor-context';
-import { NumberRow, ratioScale } from '../controls/number-row';
+import { useScene, useSession } from '../../editor/editor-context';
+import { NumberRow, ratioScale } from '../../controls/number-row';
 import { planFaults } from '@/core/plan/plan-faults';
-import { PlanTools } from './plan-tools';
-import { SunShadowPart } from './sun-shadow-part';
-import { SurfacesPart } from './surfaces-part';
-import classes from './worksheet.module.css';
+import { PlanTools } from '../../worksheet/plan-tools';
+import { SunShadowPart } from '../../worksheet/sun-shadow-part';
+import { SurfacesPart } from '../../worksheet/surfaces-part';
+import classes from '../../worksheet/worksheet.module.css';
 
 /** The ground plan: where the horizon lies, from how high and through which lens the photo was taken. */
 export function PlanStep() {

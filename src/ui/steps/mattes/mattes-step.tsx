@@ -5,11 +5,11 @@ import type { PassKind } from '@/core/matte/pass';
 import { usesOf } from '@/core/matte/uses';
 import { addMatte } from '@/core/scene/commands';
 import { newMatte, OWN_KINDS, PASS_NAMES } from '@/state/matte-actions';
-import { useScene, useView } from '../editor/editor-context';
-import { MatteSettings } from './matte-settings';
-import { MatteThumbnail } from './matte-thumbnail';
-import own from './mattes.module.css';
-import classes from './worksheet.module.css';
+import { useScene, useView } from '../../editor/editor-context';
+import { MatteSettings } from '../../worksheet/matte-settings';
+import { MatteThumbnail } from '../../worksheet/matte-thumbnail';
+import own from '../../worksheet/mattes.module.css';
+import classes from '../../worksheet/worksheet.module.css';
 
 /** Mattes: said once what is where, named, and used wherever something asks for one. */
 export function MattesStep() {

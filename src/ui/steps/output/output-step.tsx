@@ -5,9 +5,9 @@ import { useEffect, useRef, useState } from 'react';
 import { framedSize } from '@/core/frame/frame';
 import { api, ApiError, type OutputOrder, type OutputProgress } from '@/state/api';
 import { followOutput, isUnderWay } from '@/state/follow-output';
-import { useScene, useSession } from '../editor/editor-context';
-import { NumberRow } from '../controls/number-row';
-import classes from './worksheet.module.css';
+import { useScene, useSession } from '../../editor/editor-context';
+import { NumberRow } from '../../controls/number-row';
+import classes from '../../worksheet/worksheet.module.css';
 
 const QUALITY = { min: 40, max: 100, step: 1, unit: '', decimals: 0 };
 const START: OutputOrder = { format: 'jpeg', quality: 92 };

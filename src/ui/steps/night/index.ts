@@ -1,0 +1,14 @@
+import { hourName } from '@/core/night/hour';
+import type { StepInfo } from '../step';
+import { NightStep } from './night-step';
+import { NightSurface } from './night-surface';
+
+const signed = (value: number) => `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(1)}`;
+
+export const night: StepInfo = {
+  title: 'Night',
+  decided: ({ night }) =>
+    `${hourName(night.hour)}, ${signed(night.exposure)} stops, ${Math.round(night.kelvin / 50) * 50} K`,
+  Body: NightStep,
+  Surface: NightSurface,
+};

@@ -1,0 +1,14 @@
+import type { StepInfo } from '../step';
+import { PlanOver } from './plan-over';
+import { PlanStep } from './plan-step';
+import { PlanSurface } from './plan-surface';
+
+export const plan: StepInfo = {
+  title: 'Ground plan',
+  decided: ({ plan }) => `${plan.lens} mm, eye ${plan.eyeHeight.toFixed(2)} m`,
+  Body: PlanStep,
+  Surface: PlanSurface,
+  Over: PlanOver,
+  followsPointer: true,
+  keepsMarks: ({ guess }) => guess !== undefined,
+};

@@ -1,0 +1,15 @@
+'use client';
+
+import { PlanMarks } from '../../picture/plan-marks';
+import { usePlanGestures } from '../../picture/use-plan-gestures';
+import { MarksSvg } from '../marks-svg';
+import type { Stage } from '../step';
+
+export function PlanSurface(stage: Stage) {
+  const gestures = usePlanGestures(stage.trail);
+  return (
+    <MarksSvg stage={stage} gestures={gestures}>
+      <PlanMarks box={stage.box} trail={stage.trail} />
+    </MarksSvg>
+  );
+}
