@@ -18,6 +18,7 @@ import {
 import { assetPath, receiveFile } from './asset-store';
 import { readColorProfile } from './color-profile';
 import { beginScene, titleFrom } from './intake';
+import { readLens } from './open-plate';
 import { createPlateReader } from './plate-codes';
 import { listScenes, openScene } from './scene-repository';
 import type { Workspace } from './workspace';
@@ -47,6 +48,17 @@ describe('beginScene', () => {
     expect(scene.plan.lens).toBe(28);
     const codes = await createPlateReader(space.dataDir).read(scene.plate.asset, wholeRegion(64, 96));
     expect(codes[3 * 60]).toBeGreaterThan(codes[3 * 4]);
+  });
+
+  it('leaves no file open, whatever it was given', async () => {
+    const open = () => readdir('/proc/self/fd').then((files) => files.length);
+    const path = join(space.dataDir, 'odd');
+    const before = await open();
+    for (const bytes of [Buffer.from('ffd8ffe0deadbeef0011', 'hex'), Buffer.from('hello')]) {
+      await writeFile(path, bytes);
+      for (let n = 0; n < 20; n++) expect(await readLens(path)).toBeUndefined();
+    }
+    expect(await open()).toBeLessThan(before + 10);
   });
 
   it('stores the same photo once', async () => {

@@ -91,11 +91,28 @@ async function beginsLikePicture(path: string): Promise<boolean> {
   return BEGINNINGS.some((beginning) => beginning.test(head));
 }
 
+const TAGS = ['FocalLengthIn35mmFormat', 'Make', 'DNGVersion'];
+
+/** A reader of tags, and its file, which it leaves open where it finds nothing that it knows. */
+interface TagReader {
+  file?: { close?: () => Promise<void> };
+  read: (path: string) => Promise<void>;
+  parse: () => Promise<PhotoTags | undefined>;
+}
+
+/** The package's own class; its types name it only beside the default export that Node sees. */
+const { Exifr } = exifr as unknown as { Exifr: new (tags: string[]) => TagReader };
+
 async function readTags(path: string): Promise<PhotoTags> {
-  const tags = exifr.parse(path, ['FocalLengthIn35mmFormat', 'Make', 'DNGVersion']) as Promise<
-    PhotoTags | undefined
-  >;
-  return (await tags.catch(() => undefined)) ?? {};
+  const reader = new Exifr(TAGS);
+  try {
+    await reader.read(path);
+    return (await reader.parse()) ?? {};
+  } catch {
+    return {};
+  } finally {
+    await reader.file?.close?.();
+  }
 }
 
 /** The 35 mm equivalent focal length that a photo names. */

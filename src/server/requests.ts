@@ -1,4 +1,5 @@
 import { array, mixed, number, object, string } from 'yup';
+import { unique } from '@/core/scene/fields';
 import { nightSchema } from '@/core/scene/night-schema';
 import { LIMITS } from './limits';
 
@@ -37,11 +38,7 @@ export const saveRequest = object({
     .required()
     .min(1)
     .max(LIMITS.entriesPerRequest)
-    .test(
-      'once',
-      'an entry comes twice',
-      (entries) => new Set(entries?.map(({ id }) => id)).size === entries?.length,
-    ),
+    .test('once', 'an entry comes twice', unique),
 })
   .noUnknown()
   .required();

@@ -36,8 +36,9 @@ export const hash = (path: string) =>
     .required()
     .matches(/^[0-9a-f]{64}$/, `${path} is not a SHA-256`);
 
-export const unique = (items: { id: string }[] | undefined) =>
-  new Set(items?.map((item) => item.id)).size === (items?.length ?? 0);
+/** Whether no two items of a list have the same id. A list is asked before its items: they may be anything yet. */
+export const unique = (items: readonly unknown[] | undefined): boolean =>
+  new Set(items?.map((item) => (item as { id?: unknown } | null)?.id)).size === (items?.length ?? 0);
 
 /** A share, 0 to 1. */
 export const fraction = () => number().strict().required().min(0).max(1);

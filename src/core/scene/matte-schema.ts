@@ -67,8 +67,8 @@ const strokes = <T>(fields: Record<keyof T, Schema>) =>
       'places',
       `the strokes of a pass have at most ${MOST_PAINTED} places`,
       (drawn) =>
-        (drawn as unknown as { path?: number[] }[]).reduce(
-          (sum, stroke) => sum + (stroke.path?.length ?? 0),
+        (drawn as unknown as ({ path?: number[] } | null)[]).reduce(
+          (sum, stroke) => sum + (stroke?.path?.length ?? 0),
           0,
         ) <=
         3 * MOST_PAINTED,

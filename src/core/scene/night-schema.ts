@@ -22,7 +22,9 @@ const shapeSchema = object({
     .min(2)
     .max(MOST_POINTS)
     .test('rising', 'the points of the curve do not stand from left to right', (points) =>
-      points.every(({ x }, i) => i === 0 || x - points[i - 1].x >= POINT_GAP - 1e-9),
+      (points as ({ x: number } | null)[]).every(
+        (point, i) => i === 0 || Number(point?.x) - Number(points[i - 1]?.x) >= POINT_GAP - 1e-9,
+      ),
     ),
 })
   .noUnknown()
