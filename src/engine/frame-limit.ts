@@ -6,22 +6,19 @@ export class FrameLimitError extends Error {
   override name = 'FrameLimitError';
 }
 
-/** What nodes are in words, by the first word of their keys. */
-const PARTS: Record<string, string> = {
-  ...Object.fromEntries(['plate', 'survey'].map((what) => [what, 'the photo'])),
-  ...Object.fromEntries(
-    ['passes', 'matte', 'edge', 'refined', 'find', 'brushed', 'soft'].map((what) => [what, 'the mattes']),
-  ),
-  ...Object.fromEntries(['relief', 'round', 'crease'].map((what) => [what, 'the ground plan'])),
-  ...Object.fromEntries(
-    ['layer', 'bounce', 'grip', 'moon'].map((what) => [what, 'the light of the fixtures']),
-  ),
-  ...Object.fromEntries(
-    ['even', 'levelling', 'shading', 'lift', 'gains'].map((what) => [what, 'evening out the day']),
-  ),
+/** What nodes are in words: the first words of their keys. */
+const PARTS: Record<string, readonly string[]> = {
+  'the photo': ['plate', 'survey'],
+  'the mattes': ['passes', 'matte', 'edge', 'refined', 'find', 'brushed', 'soft'],
+  'the ground plan': ['relief', 'round', 'crease'],
+  'the light of the fixtures': ['layer', 'bounce', 'grip', 'moon'],
+  'evening out the day': ['even', 'levelling', 'shading', 'lift', 'gains'],
 };
 
-const partOf = (key: string | undefined) => PARTS[key?.split(' ')[0] ?? ''] ?? 'the night';
+function partOf(key = ''): string {
+  const [what] = key.split(' ');
+  return Object.keys(PARTS).find((part) => PARTS[part].includes(what)) ?? 'the night';
+}
 
 /**
  * Does the work of one frame within a limit of time. Work that is given up when `signal` aborts is told so: by its own signal, or by

@@ -13,8 +13,8 @@ import type { FrameRequest } from './frame-request';
 const key = (what: string, ...on: unknown[]): string => `${what} ${digest(on.join(' '))}`;
 
 /** Remembers what a function made of an object that never changes in place. */
-function remembered<Value extends object>(make: (value: Value) => string): (value: Value) => string {
-  const known = new WeakMap<Value, string>();
+function remembered<Value extends object, Made>(make: (value: Value) => Made): (value: Value) => Made {
+  const known = new WeakMap<Value, Made>();
   return (value) => {
     const found = known.get(value);
     if (found !== undefined) return found;
@@ -54,14 +54,7 @@ export function evenKey(request: FrameRequest): string {
 const passText = remembered((pass: Pass) => digest(JSON.stringify(pass)));
 
 /** Digests of a scene's mattes by id, each told once however many others are made of it. */
-const mattesText = (() => {
-  const known = new WeakMap<readonly Matte[], Map<string, string>>();
-  return (mattes: readonly Matte[]): Map<string, string> => {
-    const found = known.get(mattes) ?? new Map<string, string>();
-    known.set(mattes, found);
-    return found;
-  };
-})();
+const mattesText = remembered((_mattes: readonly Matte[]) => new Map<string, string>());
 
 const passesText = (scene: Scene, { passes }: Matte): string =>
   digest(
@@ -75,12 +68,13 @@ const passesText = (scene: Scene, { passes }: Matte): string =>
   );
 
 function matteText(scene: Scene, matte: Matte): string {
-  const known = mattesText(scene.mattes);
+  // One that is not the scene's own, though of the same name, is told for itself.
+  const known = scene.mattes.includes(matte) ? mattesText(scene.mattes) : new Map<string, string>();
   const own = known.get(matte.id);
-  if (own !== undefined && scene.mattes.includes(matte)) return own;
+  if (own !== undefined) return own;
   const { refine, grow, feather, invert } = matte;
   const text = digest([passesText(scene, matte), refine, grow, feather, invert].join(' '));
-  if (scene.mattes.includes(matte)) known.set(matte.id, text);
+  known.set(matte.id, text);
   return text;
 }
 

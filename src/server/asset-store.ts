@@ -158,11 +158,3 @@ export function receiveFromDisk(dataDir: string, path: string): Promise<Received
 export function receiveBytes(dataDir: string, bytes: Uint8Array): Promise<ReceivedFile> {
   return receiveFile(dataDir, Readable.from([bytes]), Number.MAX_SAFE_INTEGER);
 }
-
-/** Whether an asset is there. */
-export async function hasAsset(dataDir: string, hash: string): Promise<boolean> {
-  return stat(assetPath(dataDir, hash)).then(
-    () => true,
-    () => false,
-  );
-}

@@ -9,7 +9,7 @@ import { decodeOnThread } from './decode-thread';
 import { openPlate, readLens, type PlateFacts } from './open-plate';
 import { readHead } from './read-head';
 import { looksLikeSceneFile } from './scene-file';
-import type { SceneParts } from './scene-parts';
+import { pathsOf } from './scene-parts';
 import { takeCoverage } from './coverage-store';
 import { takeLut } from './lut-store';
 import type { Workspace } from './workspace';
@@ -84,14 +84,9 @@ export async function takeSceneFile(
     const { width, height, note } = await takePlate(space, plate);
     return { scene: { ...scene, plate: { asset: plate.hash, width, height } }, note };
   } finally {
-    await forgetParts(parts);
+    // What was kept has moved to the store.
+    await Promise.all(pathsOf(parts).map((left) => rm(left, { force: true })));
   }
-}
-
-/** Takes away what of a scene file was not kept. */
-async function forgetParts({ plate, lut, coverages }: SceneParts): Promise<void> {
-  const paths = [plate, ...coverages, ...(lut ? [lut] : [])].map(({ path }) => path);
-  await Promise.all(paths.map((path) => rm(path, { force: true })));
 }
 
 /** Puts a scene in at revision 0. Its plate must be in the store. */

@@ -10,3 +10,7 @@ export interface SceneParts {
   /** What edge brushes found, as PNGs. */
   coverages: ReceivedFile[];
 }
+
+/** Paths of the files of a scene that was taken apart. */
+export const pathsOf = ({ plate, lut, coverages }: Omit<SceneParts, 'scene'>): string[] =>
+  [plate, ...coverages, ...(lut ? [lut] : [])].map(({ path }) => path);

@@ -9,7 +9,7 @@ import { AppError, diskFull, fullDisk } from './app-error';
 import { receiveFile, type ReceivedFile } from './asset-store';
 import { LIMITS } from './limits';
 import { coverageAssets, COVERAGE_NAME, coverageName, LUT, PLATE, SCENE } from './scene-file-names';
-import type { SceneParts } from './scene-parts';
+import { pathsOf, type SceneParts } from './scene-parts';
 
 const openZip = promisify<string, yauzl.Options, ZipFile>(yauzl.open);
 
@@ -101,9 +101,7 @@ export async function unpackScene({ path, dataDir }: { path: string; dataDir: st
     }
     const scene = await readDocument(document);
     const needed = { plate, ...partsOf(scene, parts) };
-    await forget(
-      new Set([plate, ...needed.coverages, ...(needed.lut ? [needed.lut] : [])].map((part) => part.path)),
-    );
+    await forget(new Set(pathsOf(needed)));
     return { scene, ...needed };
   } catch (error) {
     await forget(new Set());
