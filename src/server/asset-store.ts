@@ -63,19 +63,29 @@ async function writeStream(
   }
 }
 
-/** The rest of a stream stays readable when a loop over it is left. */
-function leavable(stream: AsyncIterable<Uint8Array>): AsyncIterable<Uint8Array> {
-  const chunks = stream[Symbol.asyncIterator]();
-  return { [Symbol.asyncIterator]: () => ({ next: () => chunks.next() }) };
+/** A stream whose rest stays readable when a loop over it is left, until it is ended. */
+interface LeavableStream extends AsyncIterable<Uint8Array> {
+  end: () => Promise<void>;
 }
 
-/** Reads what is left of a stream and drops it: who still sends would otherwise not come to hear of what went wrong. */
-async function hearOut(rest: AsyncIterable<Uint8Array>, mostBytes: number): Promise<void> {
+function leavable(stream: AsyncIterable<Uint8Array>): LeavableStream {
+  const chunks = stream[Symbol.asyncIterator]();
+  return {
+    [Symbol.asyncIterator]: () => ({ next: () => chunks.next() }),
+    end: async () => void (await chunks.return?.()),
+  };
+}
+
+/**
+ * Reads what is left of a stream and drops it: who still sends would otherwise not come to hear of what went wrong. One that
+ * goes on for too long is ended.
+ */
+async function hearOut(rest: LeavableStream, mostBytes: number): Promise<void> {
   let bytes = 0;
   try {
     for await (const chunk of rest) {
       bytes += chunk.byteLength;
-      if (bytes > HEARD_OUT * mostBytes) return;
+      if (bytes > HEARD_OUT * mostBytes) return await rest.end();
     }
   } catch {
     // The sender is gone.

@@ -316,6 +316,19 @@ describe('receiveFile', () => {
     expect(sent).toBe(3);
   });
 
+  it('ends a stream that goes on and on', async () => {
+    let ended = false;
+    const endless = (async function* () {
+      try {
+        for (;;) yield await Promise.resolve(new Uint8Array(600));
+      } finally {
+        ended = true;
+      }
+    })();
+    await expect(receiveFile(space.dataDir, endless, 1000)).rejects.toMatchObject({ status: 413 });
+    expect(ended).toBe(true);
+  });
+
   it('trusts no name of an asset', () => {
     expect(() => assetPath(space.dataDir, '../../etc/passwd')).toThrow('not the name');
   });

@@ -91,9 +91,7 @@ export function saveEntries({ db }: Workspace, id: string, { version, base, entr
     const known = knownEntries(tx, id, base, entries);
     if (known === entries.length) return base + known;
     if (base + known !== row.revision) {
-      throw new AppError(409, 'stale', 'This scene was changed in another window.', {
-        revision: row.revision,
-      });
+      throw stale({ revision: row.revision });
     }
     const fresh = entries.slice(known);
     const checked = checkAssets(
@@ -111,6 +109,9 @@ export function saveEntries({ db }: Workspace, id: string, { version, base, entr
     return revision;
   });
 }
+
+const stale = (detail?: { revision: number }) =>
+  new AppError(409, 'stale', 'This scene was changed in another window.', detail);
 
 const outdated = () => new AppError(409, 'outdated', 'Sundew was updated since this window was opened.');
 
@@ -131,7 +132,7 @@ function knownEntries(db: Pick<Db, 'select'>, id: string, base: number, entries:
     .all();
   const numbers = new Map(rows.map(({ entryId, number }) => [entryId, number]));
   const inPlace = entries.slice(0, rows.length).every((entry, i) => numbers.get(entry.id) === base + 1 + i);
-  if (!inPlace) throw new AppError(409, 'stale', 'This scene was changed in another window.');
+  if (!inPlace) throw stale();
   return rows.length;
 }
 
