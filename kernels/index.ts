@@ -1,3 +1,4 @@
+export { develop } from './develop';
 export { mixRows } from './mix';
 export { addBeamAir } from './beam-air';
 export { addPointLights } from './point-light';

@@ -1,5 +1,5 @@
-/* The sum, developed, four pixels at a time. Twin of src/core/picture/mix-picture.ts: same formulas, 32-bit. */
-import { develop, luminance, ONE, splatAt, ZERO } from './film';
+/* The sum of all light, four pixels at a time. Twin of src/core/picture/mix-picture.ts: same formulas, 32-bit. */
+import { ONE, splatAt, ZERO } from './film';
 
 /** A layer in memory, 72 bytes: spill, air, source plane; first and last + 1 row of the source plane; what shines, or 0; twelve weights. */
 const LAYER_BYTES: usize = 72;
@@ -13,16 +13,6 @@ const SPILL_WEIGHTS: usize = 24;
 const AIR_WEIGHTS: usize = 36;
 const SOURCE_WEIGHTS: usize = 48;
 const SHINE_WEIGHTS: usize = 60;
-
-/** Adding 2^23 leaves a float's nearest whole number in its low mantissa bits. */
-const WHOLE = f32x4.splat(8388608);
-const LOW_BITS = i32x4.splat(0x7fffff);
-
-@inline
-function steps(display: v128, last: v128): v128 {
-  const held = f32x4.pmin(ONE, f32x4.pmax(ZERO, display));
-  return v128.and(f32x4.add(f32x4.mul(f32x4.sqrt(held), last), WHOLE), LOW_BITS);
-}
 
 const LOG2E = f32x4.splat(1.44269504);
 const DEEPEST = f32x4.splat(126);
@@ -45,20 +35,14 @@ function fading(x: v128): v128 {
   return f32x4.mul(sum, exponent);
 }
 
-@inline
-function put(out: usize, codes: usize, r: i32, g: i32, b: i32): void {
-  const red = <u32>load<u8>(codes + r);
-  const green = <u32>load<u8>(codes + g);
-  const blue = <u32>load<u8>(codes + b);
-  store<u32>(out, red | (green << 8) | (blue << 16) | 0xff000000);
-}
-
 /**
- * Mixes rows of a region into RGBA bytes. `width` is at least 4; the last pixels of a row are done twice where it is no
- * multiple of 4. `params`: gain on land, light of the mist r, g, b, toe, inset, mist per metre, gain on the sky. `codes`: `codeSteps` bytes.
+ * Mixes rows of a region. `width` is at least 4; the last pixels of a row are done twice where it is no multiple of 4.
+ * `params`: gain on land, light of the mist r, g, b, mist per metre, gain on the sky.
  */
 export function mixRows(
-  out: usize,
+  outR: usize,
+  outG: usize,
+  outB: usize,
   plateR: usize,
   plateG: usize,
   plateB: usize,
@@ -70,8 +54,6 @@ export function mixRows(
   layers: usize,
   layerCount: i32,
   params: usize,
-  codes: usize,
-  codeSteps: i32,
   width: i32,
   from: i32,
   to: i32,
@@ -80,15 +62,10 @@ export function mixRows(
   const mistR = splatAt(params, 4);
   const mistG = splatAt(params, 8);
   const mistB = splatAt(params, 12);
-  const toe = splatAt(params, 16);
-  const inset = splatAt(params, 20);
-  const perMetre = splatAt(params, 24);
-  const sky = splatAt(params, 28);
+  const perMetre = splatAt(params, 16);
+  const sky = splatAt(params, 20);
   const overSky = f32x4.sub(ambient, sky);
-  const hazy = load<f32>(params, 24) > 0;
-  const keep = f32x4.sub(ONE, inset);
-  const perKeep = f32x4.div(ONE, keep);
-  const last = f32x4.splat(<f32>(codeSteps - 1));
+  const hazy = load<f32>(params, 16) > 0;
 
   for (let y = from; y < to; y++) {
     let x = 0;
@@ -149,19 +126,9 @@ export function mixRows(
       sceneR = f32x4.add(sceneR, addedR);
       sceneG = f32x4.add(sceneG, addedG);
       sceneB = f32x4.add(sceneB, addedB);
-      const into = f32x4.mul(inset, luminance(sceneR, sceneG, sceneB));
-      const filmR = develop(f32x4.add(f32x4.mul(keep, sceneR), into), toe);
-      const filmG = develop(f32x4.add(f32x4.mul(keep, sceneG), into), toe);
-      const filmB = develop(f32x4.add(f32x4.mul(keep, sceneB), into), toe);
-      const back = f32x4.mul(inset, luminance(filmR, filmG, filmB));
-      const stepR = steps(f32x4.mul(f32x4.sub(filmR, back), perKeep), last);
-      const stepG = steps(f32x4.mul(f32x4.sub(filmG, back), perKeep), last);
-      const stepB = steps(f32x4.mul(f32x4.sub(filmB, back), perKeep), last);
-      const target = out + at;
-      put(target, codes, i32x4.extract_lane(stepR, 0), i32x4.extract_lane(stepG, 0), i32x4.extract_lane(stepB, 0));
-      put(target + 4, codes, i32x4.extract_lane(stepR, 1), i32x4.extract_lane(stepG, 1), i32x4.extract_lane(stepB, 1));
-      put(target + 8, codes, i32x4.extract_lane(stepR, 2), i32x4.extract_lane(stepG, 2), i32x4.extract_lane(stepB, 2));
-      put(target + 12, codes, i32x4.extract_lane(stepR, 3), i32x4.extract_lane(stepG, 3), i32x4.extract_lane(stepB, 3));
+      v128.store(outR + at, sceneR);
+      v128.store(outG + at, sceneG);
+      v128.store(outB + at, sceneB);
       x += 4;
     }
   }

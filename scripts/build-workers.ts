@@ -4,7 +4,7 @@ import { build } from 'esbuild';
 
 await build({
   entryPoints: {
-    'render-worker': 'src/engine/node-render-worker.ts',
+    'render-worker': 'src/engine/pool/node-render-worker.ts',
     'decode-worker': 'src/server/decode-worker.ts',
   },
   outdir: 'dist',

@@ -18,11 +18,12 @@ import { openScene } from '@/server/scene-repository';
 import { encodePicture, renderRgb } from '@/server/render-picture';
 import { createServerRenderer } from '@/server/render-service';
 import { openWorkspace } from '@/server/workspace';
-import { createArena } from '@/engine/arena';
-import { createDirectPool } from '@/engine/direct-pool';
-import { createKernels, KERNEL_SCRATCH } from '@/engine/kernels';
-import { createNodePool, loadKernels } from '@/engine/node-pool';
+import { createArena } from '@/engine/memory/arena';
+import { createDirectPool } from '@/engine/pool/direct-pool';
+import { createKernels, KERNEL_SCRATCH } from '@/engine/kernels/kernels';
+import { createNodePool, loadKernels } from '@/engine/pool/node-pool';
 import { createRenderer, type Renderer } from '@/engine/renderer';
+import { circuitLight } from '@/engine/readouts/circuit';
 import { surveySize } from '@/engine/sizes';
 import { newCircuit, newFixture } from '@/state/fixture-actions';
 import { newMatte } from '@/state/matte-actions';
@@ -249,8 +250,8 @@ const singly = async (own: Renderer) => {
     ...single,
     fixtures: single.fixtures.map((fixture) => ({ ...fixture, lumens: 1000 + ++turn / 100 })),
   });
-  await own.circuit({ scene: anew(), region }, 'a', light, never);
-  return medianTime(3, () => own.circuit({ scene: anew(), region }, 'a', light, never));
+  await own.read(circuitLight({ scene: anew(), region }, 'a', light), never);
+  return medianTime(3, () => own.read(circuitLight({ scene: anew(), region }, 'a', light), never));
 };
 const [plain, quick] = [await singly(twins[0]), await singly(twins[1])];
 twins.forEach((own) => own.close());

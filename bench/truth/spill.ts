@@ -1,3 +1,4 @@
+import { circuitLight } from '@/engine/readouts/circuit';
 import { mkdtemp, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -53,7 +54,7 @@ for (const entered of ENTERED) {
       own.map(({ path }) => path),
     );
     const error = createLightError(truth, counted);
-    const light = luminances(await renderer.circuit({ scene, region }, group, SPILL, never));
+    const light = luminances(await renderer.read(circuitLight({ scene, region }, group, SPILL), never));
     const ours = error.fitted(light);
     const plate = await platesLight(scene);
     const ordinary = error.fitted(paintByHand(plate, lamps, ORDINARY)).error;

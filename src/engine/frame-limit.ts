@@ -1,31 +1,20 @@
-import { ArenaFullError } from './arena';
-import type { NodeStore } from './node-store';
+import type { Graph } from './graph/graph';
+import { ArenaFullError } from './memory/arena';
 
 /** A frame would take more time or memory than is set aside; the message says what of it. */
 export class FrameLimitError extends Error {
   override name = 'FrameLimitError';
 }
 
-/** What nodes are in words: the first words of their keys. */
-const PARTS: Record<string, readonly string[]> = {
-  'the photo': ['plate', 'survey'],
-  'the mattes': ['passes', 'matte', 'edge', 'refined', 'find', 'brushed', 'soft'],
-  'the ground plan': ['relief', 'round', 'crease'],
-  'the light of the fixtures': ['layer', 'bounce', 'grip', 'moon'],
-  'evening out the day': ['even', 'levelling', 'shading', 'lift', 'gains'],
-};
-
-function partOf(key = ''): string {
-  const [what] = key.split(' ');
-  return Object.keys(PARTS).find((part) => PARTS[part].includes(what)) ?? 'the night';
-}
+/** What is too much where no stage was at work. */
+const UNKNOWN = 'the night';
 
 /**
  * Does the work of one frame within a limit of time. Work that is given up when `signal` aborts is told so: by its own signal, or by
  * that of the limit. Throws FrameLimitError when the time is over or the memory does not do.
  */
 export async function withinLimits<T>(
-  store: Pick<NodeStore, 'underway'>,
+  graph: Pick<Graph, 'underway'>,
   seconds: number,
   signal: AbortSignal,
   work: (signal: AbortSignal) => Promise<T>,
@@ -33,7 +22,7 @@ export async function withinLimits<T>(
   const over = new AbortController();
   let late: string | undefined;
   const limit = setTimeout(() => {
-    late = partOf(store.underway());
+    late = graph.underway() ?? UNKNOWN;
     over.abort();
   }, 1000 * seconds);
   try {
@@ -43,7 +32,7 @@ export async function withinLimits<T>(
       throw new FrameLimitError(`The picture takes longer than ${seconds} s: ${late} is too much for it.`);
     }
     if (error instanceof ArenaFullError) {
-      const part = partOf(error.part);
+      const part = error.part ?? UNKNOWN;
       throw new FrameLimitError(
         `The picture needs more memory than is set aside: ${part} is too much for it.`,
       );

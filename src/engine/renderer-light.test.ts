@@ -3,6 +3,10 @@ import { describe, expect, it } from 'vitest';
 import { setCircuit, setNight } from '@/core/scene/commands';
 import { PLAIN_FINISH, PLAIN_GRIP, PLAIN_SURFACE } from '@/core/scene/new-scene';
 import type { Fixture, Scene } from '@/core/scene/schema';
+import { tonesBeneath } from './readouts/beneath';
+import { circuitLight } from './readouts/circuit';
+import { landOf } from './readouts/land';
+import { toneRangeOf } from './readouts/tone-range';
 import type { LightParts } from '@/core/picture/circuit-light';
 import { STREET, streetLamp, streetScene, testCircuit } from '../../test/street';
 import {
@@ -42,7 +46,7 @@ describe('light in the renderer', () => {
     expect(gain(outside, 0.35, 0.8)).toBeLessThan(0.2);
     expect(gain(outside, 0.6, 0.8)).toBeCloseTo(1, 1);
     expect(gain(outside, 0.4, 0.35)).toBeGreaterThan(0.9);
-    expect(tasks).not.toContain('layer');
+    expect(tasks).not.toContain('lamps');
   });
 
   it('gives the linear light of a circuit alone, whatever burns, in parts that add up', async () => {
@@ -51,10 +55,8 @@ describe('light in the renderer', () => {
     const circuits = ['street', 'other'].map((id) => testCircuit(id, { muted: id === 'street' }));
     const scene = { ...streetScene(lamps), circuits };
     const light = (id: string, parts: Partial<LightParts>, of: Scene = scene) =>
-      renderer.circuit(
-        { scene: of, region: WHOLE },
-        id,
-        { spill: false, air: false, source: false, ...parts },
+      renderer.read(
+        circuitLight({ scene: of, region: WHOLE }, id, { spill: false, air: false, source: false, ...parts }),
         NEVER,
       );
     const whole = await light('street', { spill: true, air: true, source: true });
@@ -94,10 +96,12 @@ describe('light in the renderer', () => {
       ...{ roundness: 0, crease: 0, ...PLAIN_FINISH },
     };
     const spill = (plan: Partial<Scene['plan']>) =>
-      renderer.circuit(
-        { scene: { ...base, plan: { ...base.plan, ...plan } }, region: WHOLE },
-        'street',
-        { spill: true, air: false, source: false },
+      renderer.read(
+        circuitLight({ scene: { ...base, plan: { ...base.plan, ...plan } }, region: WHOLE }, 'street', {
+          spill: true,
+          air: false,
+          source: false,
+        }),
         NEVER,
       );
     const at = (light: { g: Float32Array }, u: number, v: number) =>
@@ -139,7 +143,7 @@ describe('light in the renderer', () => {
       const fixtures = [streetLamp('globe', 0.3, { at: { u: 0.3, v: 0.5 }, foot: { u: 0.3, v: 0.56 } })];
       const scene = { ...base, fixtures, plan: { ...plan, ground: { ...PLAIN_SURFACE, ...ground } } };
       const spill = { spill: true, air: false, source: false };
-      return (await renderer.circuit({ scene, region: WHOLE }, 'street', spill, NEVER)).g;
+      return (await renderer.read(circuitLight({ scene, region: WHOLE }, 'street', spill), NEVER)).g;
     };
     const nearest = (u: number) => Math.floor(0.97 * 160) * 240 + Math.floor(u * 240);
     const [dry, wet, half] = [
@@ -162,7 +166,10 @@ describe('light in the renderer', () => {
       const walls = scene.plan.walls.map((wall) => ({ ...wall, until }));
       return { ...scene, plan: { ...scene.plan, standees: [], decks: [], walls } };
     };
-    const [whole, halved] = [await renderer.land(ended(), NEVER), await renderer.land(ended('half'), NEVER)];
+    const [whole, halved] = [
+      await renderer.read(landOf(ended()), NEVER),
+      await renderer.read(landOf(ended('half')), NEVER),
+    ];
     const at = ({ reach, width, height }: typeof whole, u: number) =>
       reach[Math.floor(0.6 * height) * width + Math.floor(u * width)];
     expect(at(halved, 0.3)).toBe(at(whole, 0.3));
@@ -175,16 +182,19 @@ describe('light in the renderer', () => {
     const lit = async (grip: Partial<Scene['circuits'][number]['grip']>) => {
       const circuits = [testCircuit('street', { grip: { ...PLAIN_GRIP, ...grip } })];
       return (
-        await renderer.circuit({ scene: { ...SCENE, circuits }, region: WHOLE }, 'street', spill, NEVER)
+        await renderer.read(
+          circuitLight({ scene: { ...SCENE, circuits }, region: WHOLE }, 'street', spill),
+          NEVER,
+        )
       ).g;
     };
     const plain = await lit({});
     tasks.length = 0;
     const held = await lit({ dark: 0, bright: 0.01, darkShare: 1, brightShare: 0.5 });
-    expect(tasks.filter((task) => task === 'layer')).toEqual([]);
+    expect(tasks.filter((task) => task === 'lamps')).toEqual([]);
     const i = Math.floor(0.8 * STREET.height) * STREET.width + Math.floor(0.3 * STREET.width);
     expect(held[i] / plain[i]).toBeCloseTo(0.5, 3);
-    const shares = await renderer.beneath(SCENE, 'street', NEVER);
+    const shares = await renderer.read(tonesBeneath(SCENE, 'street'), NEVER);
     expect(shares.reduce((sum, share) => sum + share, 0)).toBeCloseTo(1, 4);
     // The paving's own tone is the one on which most of it lands.
     const most = shares.indexOf(Math.max(...shares)) / shares.length;
@@ -221,8 +231,8 @@ describe('light in the renderer', () => {
   it('measures the tones of a night before it is refitted', async () => {
     const { renderer } = spyRenderer();
     const stretched = after(SCENE, setNight('Refit', { refit: { always: false, low: 0.1, high: 0.2 } }));
-    const { low, high } = await renderer.toneRange(SCENE, NEVER);
-    expect(await renderer.toneRange(stretched, NEVER)).toEqual({ low, high });
+    const { low, high } = await renderer.read(toneRangeOf(SCENE), NEVER);
+    expect(await renderer.read(toneRangeOf(stretched), NEVER)).toEqual({ low, high });
     expect(low).toBeLessThan(high);
     const codes = await show(renderer, after(streetScene([]), setNight('Haze', { haze: 0 })));
     expect(255 * high).toBeCloseTo(Math.max(...[0.1, 0.5, 0.8].map((v) => luminanceAt(codes, 0.5, v))), -1.3);

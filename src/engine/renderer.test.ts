@@ -5,10 +5,10 @@ import { PLAIN_GRADE } from '@/core/night/starting-night';
 import { wholeRegion, type Region } from '@/core/plane/region';
 import type { Night } from '@/core/scene/schema';
 import { abortError, isAbort } from './aborted';
-import { createArena } from './arena';
-import { createDirectPool } from './direct-pool';
-import { createNodePool } from './node-pool';
-import type { Pool } from './pool';
+import { createArena } from './memory/arena';
+import { createDirectPool } from './pool/direct-pool';
+import { createNodePool } from './pool/node-pool';
+import type { Pool } from './pool/pool';
 import { createRenderer } from './renderer';
 import { STREET, streetAssets, streetCodes, streetScene } from '../../test/street';
 import {
@@ -87,7 +87,7 @@ describe('renderer', () => {
       expect(renderer.isReady({ scene: at(-3 - i / 10), region: WHOLE })).toBe(true);
       await show(renderer, at(-3 - i / 10));
     }
-    expect(new Set(tasks)).toEqual(new Set(['night', 'mix']));
+    expect(new Set(tasks)).toEqual(new Set(['night', 'sum', 'film']));
     expect(used()).toBe(before);
   });
 
@@ -120,7 +120,7 @@ describe('renderer', () => {
     const dimmed = after(SCENE, setCircuit('level', 'street', { level: -2 }));
     expect(renderer.isReady({ scene: dimmed, region: WHOLE })).toBe(true);
     await show(renderer, dimmed);
-    expect(new Set(tasks)).toEqual(new Set(['mix']));
+    expect(new Set(tasks)).toEqual(new Set(['sum', 'film']));
   });
 
   it('computes only the lamp that moves, and the frame is that of the whole', async () => {
@@ -131,7 +131,7 @@ describe('renderer', () => {
     tasks.length = 0;
     const moved = await show(renderer, move(0.32), WHOLE, resting);
     expect(tasks).not.toContain('relief');
-    const bands = tasks.filter((type) => type === 'layer').length;
+    const bands = tasks.filter((stage) => stage === 'lamps').length;
     // What surfaces give on stays as it was when the lamp was taken up.
     expect(bands).toBe(Math.ceil((STREET.width * STREET.height) / 80_000));
     expect(largestDifference(moved, await show(spyRenderer().renderer, move(0.32)))).toBeLessThanOrEqual(1);
@@ -158,7 +158,7 @@ describe('renderer', () => {
     const pool: Pool = {
       ...direct,
       run: (task, signal) =>
-        task.type !== 'relief' || patient
+        task.stage !== 'relief' || patient
           ? direct.run(task, signal)
           : Promise.race([never, aborting(signal!)]),
     };

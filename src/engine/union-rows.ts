@@ -1,5 +1,5 @@
 import type { Region } from '@/core/plane/region';
-import type { Rows } from './task';
+import type { Rows } from './graph/task';
 
 /** The rows of a region that any of some boxes touches. */
 export function unionRows(boxes: Region[], region: Region): Rows {

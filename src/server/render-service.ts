@@ -1,5 +1,5 @@
-import { createArena } from '@/engine/arena';
-import { createNodePool } from '@/engine/node-pool';
+import { createArena } from '@/engine/memory/arena';
+import { createNodePool } from '@/engine/pool/node-pool';
 import { createRenderer, type Renderer } from '@/engine/renderer';
 import { loadCoverage } from './coverage-store';
 import { loadLut } from './lut-store';

@@ -9,7 +9,7 @@ import { middleOf } from '@/core/plane/middle-of';
 import { withinOutline } from '@/core/plane/within-outline';
 import type { GroundPlan, Scene } from '@/core/scene/schema';
 import type { Segmenter } from './segmenter';
-import type { LandPicture } from '@/engine/renderer';
+import type { LandPicture } from '@/engine/readouts/land';
 
 /** A first guess of a ground plan: each part is taken or left. */
 export interface PlanGuess {

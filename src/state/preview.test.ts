@@ -21,12 +21,7 @@ function slowRenderer(ready: () => boolean) {
           aborted: () => signal.aborted,
         });
       }),
-    land: () => Promise.reject(new Error('no land')),
-    beneath: () => Promise.resolve(new Float32Array(64)),
-    circuit: () => Promise.reject(new Error('not asked for')),
-    coverage: () => Promise.reject(new Error('not asked for')),
-    lux: () => Promise.resolve(0),
-    toneRange: () => Promise.resolve({ low: 0, high: 1 }),
+    read: () => Promise.reject(new Error('not asked for')),
     isReady: ready,
     close: () => {},
   };

@@ -3,7 +3,7 @@ import type { ToneRange } from '@/core/grade/grade';
 import type { PlatePoint } from '@/core/plan/camera';
 import type { ToneHistogram } from '@/core/picture/tone-histogram';
 import type { CoveragePicture } from '@/engine/render-assets';
-import type { LandPicture } from '@/engine/renderer';
+import type { LandPicture } from '@/engine/readouts/land';
 import type { Scene } from '@/core/scene/schema';
 
 /** What is read off the picture as it stands. */

@@ -1,8 +1,8 @@
 import { wholeRegion } from '@/core/plane/region';
 import { setFixture } from '@/core/scene/commands';
 import { runCommand } from '@/core/scene/command';
-import { createArena } from '@/engine/arena';
-import { createNodePool } from '@/engine/node-pool';
+import { createArena } from '@/engine/memory/arena';
+import { createNodePool } from '@/engine/pool/node-pool';
 import { createRenderer } from '@/engine/renderer';
 import { streetAssets, streetLamp, streetScene } from '../street';
 import type { Figures } from './figures';

@@ -2,6 +2,9 @@ import { createCamera, type Camera } from '../plan/camera';
 import type { Scene } from '../scene/schema';
 
 /** The camera of a scene's ground plan. */
-export function cameraOf({ plan, plate }: Pick<Scene, 'plan' | 'plate'>): Camera {
+export function cameraOf({
+  plan,
+  plate,
+}: Pick<Scene, 'plan'> & { plate: { width: number; height: number } }): Camera {
   return createCamera(plan, plate.width / plate.height);
 }

@@ -47,6 +47,6 @@ export function layersOf(scene: Scene): Layer[] {
 }
 
 /** Whether a circuit burns: not muted, and soloed if any is. */
-export function burns(circuit: Circuit, scene: Scene): boolean {
+export function burns(circuit: Circuit, scene: Pick<Scene, 'circuits'>): boolean {
   return !circuit.muted && (circuit.solo || !scene.circuits.some(({ solo }) => solo));
 }

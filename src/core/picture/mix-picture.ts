@@ -1,6 +1,3 @@
-import { LUMINANCE } from '../color/luminance';
-import { DISPLAY_CODE_STEPS } from '../film/display-codes';
-import { FILM, filmCurve } from '../film/film-response';
 import type { RgbPlanes } from '../plane/plane';
 import type { LayerWeights, Weights } from './weights';
 
@@ -28,23 +25,20 @@ export interface BasePlanes {
 }
 
 /**
- * The sum, developed: `film(clear * (night + plate * spill + shine) + mist + air + source)` as display codes with full alpha.
+ * The sum of all light: `clear * (night + plate * spill + shine) + mist + air + source`, scene-linear under the night's exposure.
  *
- * @param out RGBA codes, 4 * width * height: bytes, or 16-bit words with matching `codes`
+ * @param out planes of the region
  * @param layers planes beside `weights.layers`
- * @param codes table from `createDisplayCodes`, for 255 or 65535 levels
  * @param rows first and last + 1 row of the region to mix
  */
 export function mixPicture(
-  out: Uint8ClampedArray | Uint16Array,
+  out: RgbPlanes,
   base: BasePlanes,
   layers: readonly LayerPlanes[],
   weights: Weights,
-  codes: Uint16Array,
   rows: { from: number; to: number },
 ): void {
   const { width } = base.plate;
-  const opaque = codes[DISPLAY_CODE_STEPS - 1];
   const channels = ([0, 1, 2] as const).map((c) => {
     const light = new Float32Array(width);
     const shone = new Float32Array(width);
@@ -52,14 +46,13 @@ export function mixPicture(
     return { c, light, shone, added };
   });
   for (let y = rows.from; y < rows.to; y++) {
-    const first = y * width;
     for (const row of channels) {
       row.light.fill(0);
       row.shone.fill(0);
       row.added.fill(0);
       layers.forEach((planes, k) => addLayerRow(row, planes, weights.layers[k], y, width));
+      sumRow(out, base, y * width, row, weights);
     }
-    developRow(out, base, first, channels[0], channels[1], channels[2], weights, codes, opaque);
   }
 }
 
@@ -88,44 +81,20 @@ interface ChannelRow {
   added: Float32Array;
 }
 
-function developRow(
-  out: Uint8ClampedArray | Uint16Array,
+const CHANNELS = ['r', 'g', 'b'] as const;
+
+function sumRow(
+  out: RgbPlanes,
   { plate, night, distance, land }: BasePlanes,
   first: number,
-  red: ChannelRow,
-  green: ChannelRow,
-  blue: ChannelRow,
+  { c, light, shone, added }: ChannelRow,
   { ambient, sky, mist }: Weights,
-  codes: Uint16Array,
-  opaque: number,
 ): void {
-  const [wr, wg, wb] = LUMINANCE;
-  const { develop } = filmCurve;
-  const inset = FILM.inset;
-  const keep = 1 - inset;
-  const last = DISPLAY_CODE_STEPS - 1;
-  const code = (display: number) =>
-    codes[display <= 0 ? 0 : display >= 1 ? last : (Math.sqrt(display) * last + 0.5) | 0];
-  for (let x = 0; x < plate.width; x++) {
-    const i = first + x;
+  const [sum, ambientLit, day] = [out, night, plate].map((planes) => planes[CHANNELS[c]]);
+  for (let x = 0, i = first; x < plate.width; x++, i++) {
     const clear = Math.exp(-mist.perMetre * distance[i]);
-    const veil = 1 - clear;
     const own = sky + (ambient - sky) * land[i];
-    const landR = own * night.r[i] + plate.r[i] * red.light[x] + red.shone[x];
-    const landG = own * night.g[i] + plate.g[i] * green.light[x] + green.shone[x];
-    const landB = own * night.b[i] + plate.b[i] * blue.light[x] + blue.shone[x];
-    const sr = clear * landR + veil * mist.color[0] + red.added[x];
-    const sg = clear * landG + veil * mist.color[1] + green.added[x];
-    const sb = clear * landB + veil * mist.color[2] + blue.added[x];
-    const into = inset * (wr * sr + wg * sg + wb * sb);
-    const dr = develop(keep * sr + into);
-    const dg = develop(keep * sg + into);
-    const db = develop(keep * sb + into);
-    const back = inset * (wr * dr + wg * dg + wb * db);
-    const o = 4 * i;
-    out[o] = code((dr - back) / keep);
-    out[o + 1] = code((dg - back) / keep);
-    out[o + 2] = code((db - back) / keep);
-    out[o + 3] = opaque;
+    const seen = own * ambientLit[i] + day[i] * light[x] + shone[x];
+    sum[i] = clear * seen + (1 - clear) * mist.color[c] + added[x];
   }
 }

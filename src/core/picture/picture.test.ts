@@ -8,6 +8,7 @@ import { ambientLight } from '../night/ambient-light';
 import { newScene } from '../scene/new-scene';
 import type { Circuit, Fixture, Scene } from '../scene/schema';
 import { burns, layersOf } from './layers';
+import { developLight } from '../film/develop-light';
 import { mixPicture, type LayerPlanes } from './mix-picture';
 import { faderGain, pictureWeights, type Weights } from './weights';
 
@@ -103,13 +104,15 @@ describe('mixPicture', () => {
   });
   const mix = (plate: number[], layers: LayerPlanes[], weights: Weights, distance = 10, land = 1) => {
     const out = new Uint8ClampedArray(4);
+    const sum = rgb([0, 0, 0]);
     const base = {
       plate: rgb(plate),
       night: rgb(plate),
       distance: Float32Array.of(distance),
       land: Float32Array.of(land),
     };
-    mixPicture(out, base, layers, weights, codes, { from: 0, to: 1 });
+    mixPicture(sum, base, layers, weights, { from: 0, to: 1 });
+    developLight(out, sum, codes);
     return [...out];
   };
   const developed = (light: [number, number, number]) =>

@@ -59,7 +59,11 @@ export interface LayerWeights {
  *
  * @param middle median luminance of the plate's land
  */
-export function pictureWeights(scene: Scene, layers: readonly Layer[], middle: number): Weights {
+export function pictureWeights(
+  scene: Pick<Scene, 'night' | 'desk' | 'circuits'>,
+  layers: readonly Layer[],
+  middle: number,
+): Weights {
   const { night, desk } = scene;
   const perLux = lightPerLux(night);
   const perNit = (Math.PI * perLux * middle) / MIDDLE_GREY;

@@ -1,9 +1,14 @@
+import { tonesBeneath } from '@/engine/readouts/beneath';
+import { coverageOf } from '@/engine/readouts/coverage';
+import { landOf } from '@/engine/readouts/land';
+import { luxAt } from '@/engine/readouts/lux';
+import { toneRangeOf } from '@/engine/readouts/tone-range';
 import { useEffect, useRef, type RefObject } from 'react';
 import { parseCube } from '@/core/grade/cube-lut';
 import { toneHistogram, type ToneHistogram } from '@/core/picture/tone-histogram';
 import { regionKey, type Region } from '@/core/plane/region';
-import { createArena } from '@/engine/arena';
-import { createBrowserPool } from '@/engine/browser-pool';
+import { createArena } from '@/engine/memory/arena';
+import { createBrowserPool } from '@/engine/pool/browser-pool';
 import type { FrameRequest } from '@/engine/frame-request';
 import { createRenderer } from '@/engine/renderer';
 import { api } from '@/state/api';
@@ -71,11 +76,13 @@ function startPreview(
   };
   const lasting = new AbortController();
   readout.setState({
-    toneRange: (scene) => renderer.toneRange(scene, lasting.signal),
-    lux: newestOf((signal, scene, at) => renderer.lux(scene, at, AbortSignal.any([signal, lasting.signal]))),
-    land: (scene) => renderer.land(scene, lasting.signal),
-    beneath: (scene, circuit) => renderer.beneath(scene, circuit, lasting.signal),
-    coverage: (scene, matte) => renderer.coverage(scene, matte, lasting.signal),
+    toneRange: (scene) => renderer.read(toneRangeOf(scene), lasting.signal),
+    lux: newestOf((signal, scene, at) =>
+      renderer.read(luxAt(scene, at), AbortSignal.any([signal, lasting.signal])),
+    ),
+    land: (scene) => renderer.read(landOf(scene), lasting.signal),
+    beneath: (scene, circuit) => renderer.read(tonesBeneath(scene, circuit), lasting.signal),
+    coverage: (scene, matte) => renderer.read(coverageOf(scene, matte), lasting.signal),
   });
   const preview = createPreview(renderer, show, onBusy, onFault);
   return {

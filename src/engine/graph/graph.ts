@@ -1,0 +1,153 @@
+import type { Region } from '@/core/plane/region';
+import { allOf } from '../all-of';
+import { ArenaFullError, type Arena, type Block } from '../memory/arena';
+import type { Node, NodeStore } from '../memory/node-store';
+import type { Pool } from '../pool/pool';
+import type { RenderAssets } from '../render-assets';
+import { arrayType, type AnyStage, type Loaded } from './stage';
+import type { InputRefs, LoadedRef, MadeRefs, Rows, Task } from './task';
+import { viewOf, viewsOf, type View } from './view';
+import { mapWants, wantsIn, type Want } from './want';
+
+/** Pixels of a heavy task: few enough that an outdated frame is soon given up. */
+const BAND_PIXELS = 80_000;
+
+/** Tasks a worker that quick work is cut into: it is never given up. */
+const QUICK_BANDS = 2;
+
+type Result = Node<MadeRefs>;
+
+/** Makes what is wanted, and what that needs: each result once, in bands on all workers. */
+export interface Graph {
+  /** Lets `use` see a result; its planes are there until then at least to the end of the frame, a passing one's until `use` returns. */
+  see: <V extends View, T>(want: Want<V>, signal: AbortSignal, use: (view: V) => T) => Promise<T>;
+  /** Whether a result needs nothing but what is quick. */
+  isReady: (want: Want) => boolean;
+  /** The part of the picture that is being worked on. */
+  underway: () => string | undefined;
+}
+
+interface Means {
+  arena: Arena;
+  pool: Pool;
+  store: NodeStore;
+  assets: RenderAssets;
+}
+
+export function createGraph({ arena, pool, store, assets }: Means): Graph {
+  const working = new Set<Want>();
+  const release = ({ blocks }: Result) => blocks.forEach(arena.release);
+
+  /** Runs a task per band, on all workers; waits for every band even when one fails. */
+  async function inBands(
+    { pace, whole }: AnyStage,
+    region: Region,
+    signal: AbortSignal,
+    task: Omit<Task, 'rows'>,
+  ) {
+    const bands = whole
+      ? 1
+      : pace === 'quick'
+        ? QUICK_BANDS * pool.size
+        : Math.max(pool.size, Math.ceil((region.width * region.height) / BAND_PIXELS));
+    const step = Math.max(1, Math.ceil(region.height / bands));
+    const all: Rows[] = [];
+    for (let from = 0; from < region.height; from += step) {
+      all.push({ from, to: Math.min(region.height, from + step) });
+    }
+    await allOf(all.map((rows) => pool.run({ ...task, rows }, signal)));
+  }
+
+  /** Lays planes out. What was taken is in `blocks` even when there is no room for all. */
+  function layOut(sizes: Record<string, number>, blocks: Block[]): MadeRefs['planes'] {
+    const planes: MadeRefs['planes'] = {};
+    for (const [name, length] of Object.entries(sizes)) {
+      if (length > 0) blocks.push(store.allocate(4 * length));
+      planes[name] = { at: length > 0 ? blocks[blocks.length - 1].offset : 0, length };
+    }
+    return planes;
+  }
+
+  /** Copies what was loaded to where workers see it. */
+  function hand({ data }: Loaded, blocks: Block[]): LoadedRef {
+    const block = store.allocate(data.byteLength);
+    blocks.push(block);
+    const bytes = new Uint8Array(data.buffer, data.byteOffset, data.byteLength);
+    new Uint8Array(arena.memory.buffer, block.offset, data.byteLength).set(bytes);
+    return { at: block.offset, length: data.length, type: arrayType(data) };
+  }
+
+  /** Does a stage's own work, its inputs being there. */
+  async function work(
+    { stage, at, settings }: Want,
+    inputs: InputRefs,
+    signal: AbortSignal,
+  ): Promise<Result> {
+    const { region } = at;
+    const [kept, handed]: Block[][] = [[], []];
+    try {
+      const loaded = (await stage.load?.(assets, settings, region, signal)) as Loaded | undefined;
+      signal.throwIfAborted();
+      const views = viewsOf(arena.memory, inputs);
+      const prepared: unknown = stage.prepare?.({ settings, inputs: views, region, loaded });
+      const facts: unknown = stage.facts?.(prepared);
+      const planes = layOut(stage.planes(region.width * region.height, prepared), kept);
+      const refs = { region, planes, facts };
+      const task = {
+        ...{ stage: stage.name, out: refs, inputs, settings, prepared },
+        loaded: loaded && hand(loaded, handed),
+      };
+      await inBands(stage, region, signal, task);
+      return { blocks: kept, refs };
+    } catch (error) {
+      kept.forEach(arena.release);
+      if (error instanceof ArenaFullError) error.part ??= stage.part;
+      throw error;
+    } finally {
+      handed.forEach(arena.release);
+    }
+  }
+
+  async function make(want: Want, signal: AbortSignal): Promise<Result> {
+    signal.throwIfAborted();
+    const passing: Result[] = [];
+    try {
+      const wants = wantsIn(want.inputs);
+      const results = await allOf(
+        wants.map(async (input) => {
+          const result = await resultOf(input, signal);
+          if (input.stage.passing) passing.push(result);
+          return [input, result.refs] as const;
+        }),
+      );
+      const made = new Map(results);
+      working.add(want);
+      return await work(want, mapWants(want.inputs, (input) => made.get(input)) as InputRefs, signal);
+    } finally {
+      working.delete(want);
+      passing.forEach(release);
+    }
+  }
+
+  const resultOf = (want: Want, signal: AbortSignal): Promise<Result> =>
+    want.stage.passing ? make(want, signal) : store.node(want.key, () => make(want, signal), want.slot);
+
+  function isReady(want: Want): boolean {
+    const { pace, passing } = want.stage;
+    if (!passing && store.has(want.key)) return true;
+    return pace === 'quick' && wantsIn(want.inputs).every(isReady);
+  }
+
+  return {
+    async see<V extends View, T>(want: Want<V>, signal: AbortSignal, use: (view: V) => T) {
+      const result = await resultOf(want, signal);
+      try {
+        return use(viewOf(arena.memory, result.refs) as V);
+      } finally {
+        if (want.stage.passing) release(result);
+      }
+    },
+    isReady,
+    underway: () => [...working].at(-1)?.stage.part,
+  };
+}

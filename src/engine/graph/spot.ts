@@ -1,0 +1,28 @@
+import { regionKey, wholeRegion } from '@/core/plane/region';
+import type { FrameRequest } from '../frame-request';
+import { surveySize } from '../sizes';
+import type { Tell } from './tell';
+import type { AnyStage } from './stage';
+import type { Want } from './want';
+
+/** Where a stage is asked for: a document and a part of its picture, with all that was asked for of the same document. */
+export interface Spot extends Omit<FrameRequest, 'turn'> {
+  tell: Tell;
+  /** Everything asked for so far, so that each is told apart once. */
+  wants: Map<string, Want>;
+}
+
+export const spotOf = (request: FrameRequest, tell: Tell): Spot => ({ ...request, tell, wants: new Map() });
+
+/** The small copy of a spot's plate, on which things are looked for. */
+export function smallOf(at: Spot): Spot {
+  const { width, height } = surveySize(at.scene.plate);
+  return { ...at, region: wholeRegion(width, height) };
+}
+
+/** A spot's text for one stage's result with some parameters. */
+export const spotKey = (
+  { name }: AnyStage,
+  { region, moving, surveyAt, tell }: Spot,
+  params: unknown,
+): string => [name, regionKey(region), tell(moving), tell(surveyAt), tell(params)].join(' ');

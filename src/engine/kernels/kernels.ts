@@ -1,0 +1,264 @@
+import { createDisplayCodes, DISPLAY_CODE_STEPS } from '@/core/film/display-codes';
+import { BRIGHTEST, FILM } from '@/core/film/film-response';
+import { ceilingBend, ceilingKnee } from '@/core/grade/ceiling';
+import { DARKEST } from '@/core/grade/grade-color';
+import type { CubeLut } from '@/core/grade/cube-lut';
+import type { Grade } from '@/core/grade/grade';
+import type { AmbientLight } from '@/core/night/ambient-light';
+import { HOLD_MIDDLE } from '@/core/night/highlight-hold';
+import type { BasePlanes, LayerPlanes } from '@/core/picture/mix-picture';
+import type { Weights } from '@/core/picture/weights';
+import type { Relief } from '@/core/plan/relief';
+import type { RgbPlanes } from '@/core/plane/plane';
+import type { LightPlanes } from '@/core/spill/add-lights';
+import type { Occluders } from '@/core/spill/occlusion';
+import type { Camera } from '@/core/plan/camera';
+import type { Region } from '@/core/plane/region';
+import { beamShape } from '@/core/air/add-beam-air';
+import { NO_CUTOFF, type PointLight } from '@/core/spill/point-light';
+import { OCCLUDER_BYTES, writeOccluders } from './occluder-block';
+import type { PlaneRef, Rows } from '../graph/task';
+
+/** What `kernels/` exports. All arguments are numbers: byte offsets into the shared memory, and counts. */
+interface KernelExports {
+  mixRows: (...args: number[]) => void;
+  develop: (...args: number[]) => void;
+  addPointLights: (...args: number[]) => void;
+  addBeamAir: (...args: number[]) => void;
+  nightBase: (...args: number[]) => void;
+}
+
+/** Kernels work on four pixels at a time; narrower pictures go by their twins. */
+export const KERNEL_WIDTH = 4;
+
+/** Floats an entry of a look-up table: one load a corner. */
+export const LUT_STRIDE = 4;
+
+/** A grade with its tables; the look-up table's entries take LUT_STRIDE floats each. */
+export interface KernelGrade {
+  grade: Grade;
+  tables: Float32Array;
+  lut?: Omit<CubeLut, 'title'>;
+}
+
+/** The hot loops as SIMD. All planes lie in the memory that the kernels are bound to; those of a region are whole. */
+export interface Kernels {
+  mostLayers: number;
+  mixRows: (
+    out: RgbPlanes,
+    base: BasePlanes,
+    layers: readonly LayerPlanes[],
+    weights: Weights,
+    rows: Rows,
+  ) => void;
+  /** `first` and `count`: which pixels of the planes, at least four. `out`: RGBA bytes. */
+  develop: (out: Float32Array, light: RgbPlanes, first: number, count: number) => void;
+  nightBase: (
+    out: RgbPlanes,
+    plate: RgbPlanes,
+    light: AmbientLight,
+    open: Float32Array | undefined,
+    grade: KernelGrade | undefined,
+    first: number,
+    count: number,
+  ) => void;
+  addLights: (
+    out: LightPlanes,
+    relief: Relief,
+    camera: Camera,
+    region: Region,
+    rows: Rows,
+    lights: readonly PointLight[],
+    /** Must fit, as `fitsOccluders` says. */
+    shades: Occluders | undefined,
+  ) => void;
+}
+
+/** Where a plane lies; 0 where there is none. */
+const offset = (plane?: Float32Array): PlaneRef => (plane && plane.length > 0 ? plane.byteOffset : 0);
+
+/** Bytes of the scratch for tables and parameters; what casts shadows lies behind them. */
+const TABLES = 65536;
+
+/** Bytes for a tile and a list of what casts shadows on it: a word each, of which none takes less than 16 bytes of the block. */
+const TILE_BYTES = 20480 + OCCLUDER_BYTES / 4;
+
+/** Bytes of shared memory that one worker's kernels need. */
+export const KERNEL_SCRATCH = TABLES + OCCLUDER_BYTES + TILE_BYTES;
+
+/* Layout of the tables: display codes, parameters, four pixels, then a row of LAYER_BYTES a layer. */
+const PARAMS = DISPLAY_CODE_STEPS;
+const PIXELS = PARAMS + 256;
+const LAYERS = PIXELS + 64;
+const LAYER_BYTES = 72;
+
+/** Floats of a light, and how many find room where else the layers lie. */
+const LIGHT = 16;
+const MOST_LIGHTS = Math.floor((TABLES - LAYERS) / (4 * LIGHT));
+
+/** Binds a compiled module to a memory. `scratch` is a block of KERNEL_SCRATCH bytes that is this worker's alone. */
+export function createKernels(
+  module: WebAssembly.Module,
+  memory: WebAssembly.Memory,
+  scratch: PlaneRef,
+): Kernels {
+  const env = { memory, abort: () => {} };
+  const exports = new WebAssembly.Instance(module, { env }).exports as unknown as KernelExports;
+  new Uint8Array(memory.buffer, scratch, DISPLAY_CODE_STEPS).set(createDisplayCodes(255));
+  const params = new Float32Array(memory.buffer, scratch + PARAMS, 48);
+
+  return {
+    mostLayers: Math.floor((TABLES - LAYERS) / LAYER_BYTES),
+    mixRows(
+      out,
+      { plate, night, distance, land },
+      layers,
+      { ambient, sky, mist, layers: weights },
+      rows,
+    ) {
+      params.set([ambient, ...mist.color, mist.perMetre, sky]);
+      layers.forEach(({ spill, shine, air, source, sourceRows }, k) => {
+        const at = scratch + LAYERS + k * LAYER_BYTES;
+        const { from, to } = sourceRows;
+        const words = [offset(spill), offset(air), offset(source), from, to, offset(shine)];
+        new Uint32Array(memory.buffer, at, words.length).set(words);
+        const { spill: onPlate, air: inAir, source: onGlass, shine: mirrored } = weights[k];
+        new Float32Array(memory.buffer, at + 24, 12).set([...onPlate, ...inAir, ...onGlass, ...mirrored]);
+      });
+      exports.mixRows(
+        ...channels(out),
+        ...channels(plate),
+        ...channels(night),
+        offset(distance),
+        offset(land),
+        scratch + LAYERS,
+        layers.length,
+        scratch + PARAMS,
+        out.width,
+        rows.from,
+        rows.to,
+      );
+    },
+    develop(out, light, first, count) {
+      params.set([FILM.toe, FILM.inset]);
+      exports.develop(
+        out.byteOffset + 4 * first,
+        ...channels(light, first),
+        scratch + PARAMS,
+        scratch,
+        DISPLAY_CODE_STEPS,
+        count,
+      );
+    },
+    nightBase(out, plate, { gains, saturation, grey, hold }, open, kit, first, count) {
+      params.set([
+        ...gains,
+        saturation,
+        ...grey,
+        hold,
+        HOLD_MIDDLE ** 2,
+        FILM.toe,
+        FILM.inset,
+        BRIGHTEST,
+        DARKEST,
+      ]);
+      if (kit) {
+        const { grade, lut } = kit;
+        const { onLuminance, byTone, low, stretch, ceiling } = grade;
+        const held = ceiling < 1 ? [ceilingKnee(ceiling), ceilingBend(ceiling)] : [2, 0];
+        params.set([onLuminance ? 1 : 0, byTone, low, stretch, ...held, lut ? grade.lut : 0], 13);
+        if (lut) {
+          const spans = lut.domainMax.map((max, c) => (lut.size - 1) / (max - lut.domainMin[c]));
+          params.set([lut.dimensions, lut.size, ...lut.domainMin, ...spans], 20);
+        }
+      }
+      exports.nightBase(
+        ...channels(out, first),
+        ...channels(plate, first),
+        open ? open.byteOffset + 4 * first : 0,
+        offset(kit?.tables),
+        offset(kit?.lut?.data),
+        scratch + PARAMS,
+        scratch + PIXELS,
+        count,
+      );
+    },
+    addLights(out, relief, camera, region, rows, lights, shades) {
+      const rays = raysOf(camera, region);
+      const block = writeOccluders(memory, scratch + TABLES, shades, camera);
+      const room = new Float32Array(memory.buffer, scratch + LAYERS, MOST_LIGHTS * LIGHT);
+      for (let first = 0; first < lights.length; first += MOST_LIGHTS) {
+        const some = lights.slice(first, first + MOST_LIGHTS);
+        params.set(rays);
+        some.forEach((light, k) => room.set(lightFloats(light, camera), k * LIGHT));
+        exports.addPointLights(
+          offset(out.spill),
+          offset(out.air),
+          offset(out.shine),
+          offset(relief.reach),
+          offset(relief.normalX),
+          offset(relief.normalY),
+          offset(relief.normalZ),
+          offset(relief.unturned),
+          offset(relief.land),
+          offset(relief.sheen),
+          offset(relief.alpha),
+          scratch + PARAMS,
+          scratch + LAYERS,
+          some.length,
+          block,
+          scratch + TABLES + OCCLUDER_BYTES,
+          region.width,
+          rows.from,
+          rows.to,
+        );
+      }
+      for (const light of lights) {
+        const { facing, focus, airCandela, radius, cutoff = NO_CUTOFF } = light;
+        if (focus === undefined || !facing || airCandela === 0) continue;
+        const { weight, narrow, least } = beamShape(airCandela, focus);
+        const beam = [...facing, weight, narrow, radius * radius, focus, cutoff, least];
+        params.set([...rays, ...fromEye(light, camera), ...beam]);
+        exports.addBeamAir(offset(out.air), offset(relief.reach), scratch + PARAMS, region.width, rows.from, rows.to);
+      }
+    },
+  };
+}
+
+/** Where three planes lie, from one of their pixels on. */
+const channels = ({ r, g, b }: RgbPlanes, first = 0) => [r, g, b].map((plane) => plane.byteOffset + 4 * first);
+
+/** Share of a beam's greatest intensity under which it has ended: what falls beside it is not looked at. */
+const BEAM_END = 1e-7;
+
+/** A light as `kernels/point-light.ts` reads it. */
+function lightFloats(light: PointLight, camera: Camera): number[] {
+  const { spillCandela, airCandela, radius, facing, even = 0, focus, cutoff = NO_CUTOFF } = light;
+  return [
+    ...fromEye(light, camera),
+    spillCandela,
+    focus === undefined ? airCandela / (4 * Math.PI) : 0,
+    radius * radius,
+    radius,
+    ...(facing ?? [0, 0, 0]),
+    facing ? even : 1,
+    focus ?? 0,
+    cutoff,
+    facing ? 1 : 0,
+    even > 0 ? 0 : BEAM_END ** (2 / 2 ** (focus ?? 0)),
+  ];
+}
+
+const fromEye = ({ place: [x, y, z] }: PointLight, { eyeHeight }: Camera) => [x, y, z - eyeHeight];
+
+/** View rays at a region's first pixel and from pixel to pixel. */
+function raysOf({ corner, across, down }: Camera, region: Region): number[] {
+  const u = (region.left + 0.5) / region.fullWidth;
+  const v = (region.top + 0.5) / region.fullHeight;
+  const axes = [0, 1, 2] as const;
+  return [
+    ...axes.map((c) => corner[c] + u * across[c] + v * down[c]),
+    ...axes.map((c) => across[c] / region.fullWidth),
+    ...axes.map((c) => down[c] / region.fullHeight),
+  ];
+}

@@ -1,0 +1,72 @@
+import type { Camera } from '@/core/plan/camera';
+import { seeing, wallLine, type Occluders, type SeenCoverage } from '@/core/spill/occlusion';
+import type { PlaneRef } from '../graph/task';
+
+/** Bytes that the block may take. */
+export const OCCLUDER_BYTES = 65536;
+
+/* Floats of the parts of a block, as `kernels/occlusion.ts` reads them. */
+const HEAD = 16;
+const WALL = 12;
+const WALL_END = 7;
+const DECK = 4;
+const CORNER = 8;
+const STANDEE = 12;
+
+/** Whether what casts shadows fits into a block; else the kernels' twin in the core is used. */
+export function fitsOccluders(shades?: Occluders): boolean {
+  if (!shades) return true;
+  const { walls, decks, standees, ends } = shades;
+  const corners = decks.reduce((sum, { corners: all }) => sum + DECK + CORNER * all.length, 0);
+  const coverages = STANDEE * (standees.length + Object.keys(ends).length);
+  return 4 * (HEAD + WALL * walls.length + corners + coverages) <= OCCLUDER_BYTES;
+}
+
+/** Lays out what casts shadows. Returns the block's place, or 0 where nothing does. */
+export function writeOccluders(
+  memory: WebAssembly.Memory,
+  block: PlaneRef,
+  shades: Occluders | undefined,
+  camera: Camera,
+): PlaneRef {
+  if (!shades) return 0;
+  const { walls, decks, standees, ends } = shades;
+  const floats = new Float32Array(memory.buffer, block, OCCLUDER_BYTES / 4);
+  const words = new Uint32Array(memory.buffer, block, OCCLUDER_BYTES / 4);
+  const { eyeHeight } = camera;
+  const { depth, u, v, u0, v0 } = seeing(camera);
+  words.set([walls.length, decks.length, standees.length, 0]);
+  floats.set([...depth, ...u, ...v, u0, v0, camera.aspect], 4);
+  let at = HEAD;
+  const endings: { ending: string; slot: number }[] = [];
+  for (const wall of walls) {
+    const { ax, ay, ex, ey, length, height } = wallLine(wall);
+    floats.set([ax, ay, ex, ey, length, height - eyeHeight], at);
+    words[at + WALL_END] = 0;
+    if (wall.until !== undefined) endings.push({ ending: wall.until, slot: at + WALL_END });
+    at += WALL;
+  }
+  for (const { height, corners } of decks) {
+    floats[at] = height - eyeHeight;
+    words[at + 1] = corners.length;
+    at += DECK;
+    corners.forEach(([ax, ay], k) => {
+      const [bx, by] = corners[(k + 1) % corners.length];
+      const [ex, ey] = [bx - ax, by - ay];
+      const slope = ey === 0 ? 0 : ex / ey;
+      floats.set([ax, ay, ex, ey, 1 / Math.max(1e-12, ex * ex + ey * ey), slope, by, 0], at);
+      at += CORNER;
+    });
+  }
+  const writeCoverage = ({ width, height, levels, bounds }: SeenCoverage, ahead: number) => {
+    floats.set([ahead, bounds.left, bounds.right, bounds.top, bounds.bottom], at);
+    words.set([width, height, levels.byteOffset], at + 5);
+    at += STANDEE;
+  };
+  for (const standee of standees) writeCoverage(standee, standee.ahead);
+  for (const [ending, coverage] of Object.entries(ends)) {
+    for (const { slot } of endings.filter((one) => one.ending === ending)) words[slot] = 4 * at;
+    writeCoverage(coverage, 0);
+  }
+  return block;
+}

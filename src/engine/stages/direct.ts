@@ -1,0 +1,103 @@
+import { fixtureLights } from '@/core/fixture/fixture-lights';
+import { moonLight } from '@/core/night/moon-light';
+import { cameraOf } from '@/core/picture/camera-of';
+import type { Layer } from '@/core/picture/layers';
+import type { Camera } from '@/core/plan/camera';
+import type { RELIEF_PLANES } from '@/core/plan/relief';
+import type { Fixture, GroundPlan, Moon } from '@/core/scene/schema';
+import { addLights } from '@/core/spill/add-lights';
+import type { PointLight } from '@/core/spill/point-light';
+import { fitsOccluders } from '../kernels/occluder-block';
+import { KERNEL_WIDTH, type Kernels } from '../kernels/kernels';
+import { smallOf, type Spot } from '../graph/spot';
+import { stage } from '../graph/stage';
+import type { Band, View } from '../graph/view';
+import { castPlan, occludersIn, shadesAt, type CastPlan, type ShadeViews } from './shades';
+import { landOf, relief, type Land } from './relief';
+
+/** What gives light together: fixtures, or the moon. */
+export type Lamps = Pick<Layer, 'fixtures' | 'moon'>;
+
+/** Of lamps, what shapes their light. Gels and faders only weigh it, mattes hold it back later. */
+export interface LampSettings extends Land {
+  fixtures: Fixture[];
+  moon?: Pick<Moon, 'azimuth' | 'elevation'>;
+}
+
+const NO_GEL = { from: 'kelvin', kelvin: 0, color: [1, 1, 1] } satisfies Fixture['gel'];
+
+const shaping = (fixture: Fixture): Fixture => ({
+  ...fixture,
+  ...{ id: '', name: '', circuit: '', gel: NO_GEL, behind: undefined, only: undefined },
+});
+
+export const lampSettings = (at: Spot, { fixtures, moon }: Lamps): LampSettings => ({
+  ...landOf(at),
+  fixtures: fixtures.map(shaping),
+  moon: moon && { azimuth: moon.azimuth, elevation: moon.elevation },
+});
+
+/** Lights in the world, with what casts shadows there. */
+export interface Throw {
+  camera: Camera;
+  cast: CastPlan;
+  lights: PointLight[];
+}
+
+export function throwOf(land: Land, fixtures: readonly Fixture[], moon?: LampSettings['moon']): Throw {
+  const camera = cameraOf(land);
+  const cast = castPlan(camera, land.plan);
+  const far = moon ? [moonLight(moon)] : [];
+  return { camera, cast, lights: [...fixtureLights(camera, cast.walls, fixtures), ...far] };
+}
+
+export type ReliefView = View<(typeof RELIEF_PLANES)[number]>;
+export type LightView = View<'spill' | 'air' | 'shine'>;
+
+/** Lengths of the planes of light; where nothing shines there is no plane for it. */
+export function lightPlanes(pixels: number, { ground, walls, standees, decks }: GroundPlan) {
+  const shines = [ground, ...walls, ...standees, ...decks].some(({ sheen }) => sheen > 0);
+  return { spill: pixels, air: pixels, shine: shines ? pixels : 0 };
+}
+
+/** A plane that may not be there. */
+export const ifAny = (plane: Float32Array) => (plane.length > 0 ? plane : undefined);
+
+/** Adds lights to a band of light. */
+export function throwLight(
+  out: LightView,
+  land: ReliefView,
+  { camera, cast, lights }: Throw,
+  views: ShadeViews,
+  band: Band,
+  kernels?: Kernels,
+): void {
+  const shades = occludersIn(cast, views);
+  if (kernels && land.width >= KERNEL_WIDTH && fitsOccluders(shades)) {
+    kernels.addLights(out, land, camera, land.region, band.rows, lights, shades);
+    return;
+  }
+  const { spill, air, shine } = band.of(out);
+  addLights({ spill, air, shine: ifAny(shine) }, band.of(land), camera, band.region, lights, shades);
+}
+
+/** The light of lamps on the small copy, before what surfaces give on. */
+export const direct = stage({
+  name: 'direct',
+  part: 'the light of the fixtures',
+  region: (at) => smallOf(at).region,
+  settings: lampSettings,
+  inputs: (at) => ({ relief: relief(at), shades: shadesAt(at) }),
+  prepare: ({ settings }) => ({
+    ...throwOf(settings, settings.fixtures, settings.moon),
+    plan: settings.plan,
+  }),
+  planes: (pixels, { plan }) => lightPlanes(pixels, plan),
+  pace: 'heavy',
+  passing: true,
+  run(out, inputs, { prepared, kernels }, band) {
+    const { spill, air, shine } = band.of(out);
+    for (const plane of [spill, air, shine]) plane.fill(0);
+    throwLight(out, inputs.relief, prepared, inputs.shades, band, kernels);
+  },
+});

@@ -1,0 +1,100 @@
+import { evenOut, levelling as findLevelling, shadingOf } from '@/core/plan/even-out';
+import { liftShadow, shadowGains } from '@/core/plan/lift-shadow';
+import { groundCoverage } from '@/core/plan/ground-coverage';
+import { smallOf, type Spot } from '../graph/spot';
+import { stage } from '../graph/stage';
+import { matte } from './matte';
+import { plate } from './plate';
+import { survey, surveyIn } from './survey';
+
+/** The day's broad shading, as lines over the small copy. */
+export const shading = stage({
+  name: 'shading',
+  part: 'evening out the day',
+  region: (at) => smallOf(at).region,
+  settings: () => undefined,
+  inputs: (at) => ({ plate: plate(at) }),
+  planes: (pixels) => ({ slope: pixels, offset: pixels }),
+  pace: 'heavy',
+  whole: true,
+  run(out, inputs) {
+    const { line } = shadingOf(inputs.plate);
+    out.slope.set(line.slope);
+    out.offset.set(line.offset);
+  },
+});
+
+/** How far each place would move to be level. */
+export const levelling = stage({
+  name: 'levelling',
+  part: 'evening out the day',
+  settings: () => undefined,
+  inputs: (at) => ({ plate: plate(at), survey: survey(at), shading: shading(at) }),
+  planes: (pixels) => ({ shift: pixels }),
+  pace: 'heavy',
+  newest: () => '',
+  run(out, inputs, _, { region, of, cut }) {
+    const { sky, middle } = surveyIn(inputs.survey);
+    const { width, height, slope, offset } = inputs.shading;
+    const line = { width, height, line: { slope, offset } };
+    findLevelling(cut(out.shift), of(inputs.plate), line, sky, region, middle);
+  },
+});
+
+/** The plate with the day's shading taken out by a share. */
+export const even = stage({
+  name: 'even',
+  part: 'evening out the day',
+  settings: ({ scene }) => scene.night.evenOut,
+  inputs: (at) => ({ plate: plate(at), levelling: levelling(at) }),
+  planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
+  pace: 'quick',
+  newest: () => '',
+  run(out, inputs, { settings: amount }, { of, cut }) {
+    evenOut(of(out), of(inputs.plate), cut(inputs.levelling.shift), amount);
+  },
+});
+
+/** How much brighter it is beside the sun's shadow than within. */
+export const gains = stage({
+  name: 'gains',
+  part: 'evening out the day',
+  region: (at) => smallOf(at).region,
+  settings: () => undefined,
+  inputs: (at) => ({
+    survey: survey(at),
+    plate: plate(at),
+    coverage: matte(at, at.scene.plan.sunShadow!.matte),
+  }),
+  planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
+  pace: 'heavy',
+  whole: true,
+  newest: () => '',
+  run(out, inputs) {
+    const ground = groundCoverage(inputs.plate, surveyIn(inputs.survey).ground);
+    shadowGains(out, inputs.plate, inputs.coverage.coverage, ground);
+  },
+});
+
+/** The plate with the sun's shadow lifted. */
+export const lift = stage({
+  name: 'lift',
+  part: 'evening out the day',
+  settings: ({ scene }) => scene.plan.sunShadow!.lift,
+  inputs: (at) => ({
+    plate: levelled(at),
+    gains: gains(at),
+    coverage: matte(at, at.scene.plan.sunShadow!.matte),
+  }),
+  planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
+  pace: 'heavy',
+  newest: () => '',
+  run(out, inputs, { settings: amount }, { region, of, cut }) {
+    liftShadow(of(out), of(inputs.plate), cut(inputs.coverage.coverage), inputs.gains, region, amount);
+  },
+});
+
+const levelled = (at: Spot) => (at.scene.night.evenOut === 0 ? plate(at) : even(at));
+
+/** The plate as lamps and ambient light find it: without the day's shading and the sun's own shadow. */
+export const evened = (at: Spot) => (at.scene.plan.sunShadow?.lift ? lift(at) : levelled(at));

@@ -1,0 +1,39 @@
+import { applyGrip, isPlainGrip } from '@/core/picture/grip';
+import { burns, layersOf, type Layer } from '@/core/picture/layers';
+import type { Scene } from '@/core/scene/schema';
+import type { Spot } from '../graph/spot';
+import { stage } from '../graph/stage';
+import type { View } from '../graph/view';
+import type { Want } from '../graph/want';
+import { lampLight } from './held';
+import type { LayerView } from './lamps';
+import { plate } from './plate';
+
+/** A layer's spill as what lies beneath takes it. */
+export const grip = stage({
+  name: 'grip',
+  part: 'the light of the fixtures',
+  settings: (_, { circuit }: Layer) => circuit.grip,
+  inputs: (at, layer) => ({ light: lampLight(at, layer), plate: plate(at) }),
+  planes: (pixels) => ({ spill: pixels }),
+  pace: 'quick',
+  newest: ({ circuit, gel }) => `${circuit.id} ${JSON.stringify(gel)}`,
+  run(out, inputs, { settings }, { of, cut }) {
+    applyGrip(cut(out.spill), cut(inputs.light.spill), of(inputs.plate), settings);
+  },
+});
+
+/** A layer's light, and its spill where not all that lies beneath takes all of it. */
+export interface LayerWants extends Record<string, Want | undefined> {
+  light: Want<LayerView>;
+  gripped: Want<View<'spill'>> | undefined;
+}
+
+export const layerWants = (at: Spot, layer: Layer): LayerWants => ({
+  light: lampLight(at, layer),
+  gripped: isPlainGrip(layer.circuit.grip) ? undefined : grip(at, layer),
+});
+
+/** The layers of a scene that burn. */
+export const litLayers = (scene: Scene): Layer[] =>
+  layersOf(scene).filter(({ circuit }) => burns(circuit, scene));

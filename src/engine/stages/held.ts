@@ -1,0 +1,85 @@
+import { addHeld } from '@/core/picture/add-held';
+import type { Fixture } from '@/core/scene/schema';
+import type { Spot } from '../graph/spot';
+import { stage } from '../graph/stage';
+import type { Rows } from '../graph/task';
+import type { Want } from '../graph/want';
+import { lightPlanes, type Lamps } from './direct';
+import { commonRows, lamps, rowsIn, unheld, type LayerFacts, type LayerView } from './lamps';
+import { matte } from './matte';
+
+/** What holds a fixture's light back; empty where nothing does. */
+const holdOf = ({ behind, only }: Fixture) =>
+  behind === undefined && !only ? '' : `${behind ?? ''} ${only?.matte ?? ''} ${only?.outside ?? ''}`;
+
+/** Fixtures by what holds them back. */
+function groupsOf(fixtures: Fixture[]): Fixture[][] {
+  const groups = new Map<string, Fixture[]>();
+  for (const fixture of fixtures) {
+    const name = holdOf(fixture);
+    groups.set(name, [...(groups.get(name) ?? []), fixture]);
+  }
+  return [...groups.values()];
+}
+
+/** The rows of a region that any of some hold. */
+function rowsOfAll(all: Rows[], height: number): Rows {
+  const some = all.filter(({ from, to }) => from < to);
+  if (some.length === 0) return { from: 0, to: 0 };
+  return {
+    from: Math.min(height, ...some.map(({ from }) => from)),
+    to: Math.max(0, ...some.map(({ to }) => to)),
+  };
+}
+
+/** The light of lamps that mattes hold back: where something stands before them, and where alone their spill lands. */
+export const held = stage({
+  name: 'held',
+  part: 'the light of the fixtures',
+  settings: ({ scene: { plan } }, { fixtures }: Lamps) => ({
+    plan,
+    outside: groupsOf(fixtures).map(([{ only }]) => only?.outside),
+  }),
+  inputs: (at, { fixtures }) => ({
+    parts: groupsOf(fixtures).map((group) => ({
+      layer: lamps(at, { fixtures: group.map(unheld) }),
+      behind: group[0].behind === undefined ? undefined : matte(at, group[0].behind),
+      only: group[0].only && matte(at, group[0].only.matte),
+    })),
+  }),
+  prepare: ({ settings: { plan }, inputs: { parts }, region }) => ({
+    plan,
+    width: region.width,
+    sourceRows: rowsOfAll(
+      parts.map(({ layer }) => layer.facts.sourceRows),
+      region.height,
+    ),
+  }),
+  facts: ({ sourceRows }): LayerFacts => ({ sourceRows }),
+  planes: (pixels, { plan, sourceRows: { from, to }, width }) => ({
+    ...lightPlanes(pixels, plan),
+    source: width * (to - from),
+  }),
+  pace: 'quick',
+  run(out, { parts }, { settings: { outside } }, { rows, of, cut }) {
+    const { spill, air, shine } = of(out);
+    const { sourceRows } = out.facts;
+    for (const plane of [spill, air, shine]) plane.fill(0);
+    rowsIn(out.source, out, sourceRows, commonRows(rows, sourceRows)).fill(0);
+    parts.forEach(({ layer, behind, only }, k) => {
+      const share = only && cut(only.coverage);
+      addHeld(spill, cut(layer.spill), share, outside[k]);
+      if (shine.length > 0) addHeld(shine, cut(layer.shine), share, outside[k]);
+      addHeld(air, cut(layer.air), behind && cut(behind.coverage), true);
+      const own = layer.facts.sourceRows;
+      const both = commonRows(rows, own);
+      const before = behind && rowsIn(behind.coverage, out, { from: 0, to: out.height }, both);
+      const source = rowsIn(out.source, out, sourceRows, both);
+      addHeld(source, rowsIn(layer.source, out, own, both), before, true);
+    });
+  },
+});
+
+/** The light of lamps, held back or not. */
+export const lampLight = (at: Spot, all: Lamps): Want<LayerView> =>
+  all.fixtures.some((fixture) => holdOf(fixture) !== '') ? held(at, all) : lamps(at, all);

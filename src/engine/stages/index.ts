@@ -1,0 +1,25 @@
+import type { AnyStage } from '../graph/stage';
+import { bounce } from './bounce';
+import { direct } from './direct';
+import { even, gains, levelling, lift, shading } from './even';
+import { brushed, found } from './found';
+import { grip } from './grip';
+import { held } from './held';
+import { lamps } from './lamps';
+import { edge, enlarged, passes, refined, softened } from './matte';
+import { lut, night, open, range, tables } from './night';
+import { film, shown, sum } from './picture';
+import { plate } from './plate';
+import { crease, relief, round } from './relief';
+import { soft } from './shades';
+import { survey } from './survey';
+
+/** Every stage that workers do. A stage that is added is named here, and by the stages that want it. */
+export const STAGES: readonly AnyStage[] = [
+  ...[plate, survey, shading, levelling, even, gains, lift],
+  ...[found, brushed, passes, edge, refined, softened, enlarged],
+  ...[open, tables, lut, range, night],
+  ...[round, crease, relief, soft],
+  ...[direct, bounce, lamps, held, grip],
+  ...[sum, film, shown],
+].map(({ spec }) => spec);

@@ -1,0 +1,126 @@
+import { addVisibleSource, sourceBounds } from '@/core/fixture/shapes';
+import { visibleSources } from '@/core/fixture/visible-source';
+import { bilinearRow } from '@/core/plane/bilinear-row';
+import { rowsOf, type Region } from '@/core/plane/region';
+import type { Fixture } from '@/core/scene/schema';
+import { smallOf, type Spot } from '../graph/spot';
+import { stage } from '../graph/stage';
+import type { Rows } from '../graph/task';
+import type { Band, View } from '../graph/view';
+import type { Want, Wants } from '../graph/want';
+import { unionRows } from '../union-rows';
+import { bounce } from './bounce';
+import { lampSettings, lightPlanes, throwLight, throwOf, type Lamps, type LightView } from './direct';
+import { plate } from './plate';
+import { relief } from './relief';
+import { shadesAt } from './shades';
+
+/** The light of a layer; of the lamps themselves only the rows are there that any reaches. */
+export type LayerView = View<'spill' | 'air' | 'shine' | 'source', LayerFacts>;
+
+export interface LayerFacts {
+  sourceRows: Rows;
+}
+
+/** A fixture that nothing holds back. */
+export const unheld = (fixture: Fixture): Fixture => ({ ...fixture, behind: undefined, only: undefined });
+
+/** While a lamp is dragged the light of the others is kept apart, so that it alone is computed anew. */
+function partsOf({ moving }: Spot, { fixtures }: Lamps) {
+  const still = fixtures.filter(({ id }) => id !== moving?.id);
+  const split = still.length > 0 && still.length < fixtures.length;
+  return {
+    still: split ? still : [],
+    fresh: split ? fixtures.filter(({ id }) => id === moving?.id) : fixtures,
+  };
+}
+
+/** What surfaces give on of a dragged lamp's light is its light from where it was taken up. */
+const resting = ({ moving }: Spot, fixtures: Fixture[]) =>
+  fixtures.map((fixture) => (moving && fixture.id === moving.id ? unheld(moving) : fixture));
+
+/** The light of lamps that nothing holds back. */
+export const lamps = stage({
+  name: 'lamps',
+  part: 'the light of the fixtures',
+  settings(at, all: Lamps) {
+    const { fixtures: fresh } = lampSettings(at, { fixtures: partsOf(at, all).fresh });
+    return { ...lampSettings(at, all), fresh };
+  },
+  inputs(at, all): LampInputs {
+    const { still, fresh } = partsOf(at, all);
+    return {
+      ...{ relief: relief(at), plate: plate(at), small: plate(smallOf(at)), shades: shadesAt(at) },
+      base: still.length > 0 ? lamps({ ...at, moving: undefined }, { fixtures: still }) : undefined,
+      bounce:
+        fresh.length > 0 ? bounce({ ...at, moving: undefined }, { fixtures: resting(at, fresh) }) : undefined,
+    };
+  },
+  prepare({ settings, inputs, region }) {
+    const { fixtures, fresh, moon, plan } = settings;
+    const thrown = throwOf(settings, fresh, moon);
+    const sources = fixtures.flatMap((fixture) =>
+      visibleSources(thrown.camera, thrown.cast.walls, fixture, inputs.small),
+    );
+    const boxes = sources.map((source) => sourceBounds(source, region));
+    return { ...thrown, plan, sources, sourceRows: unionRows(boxes, region), width: region.width };
+  },
+  facts: ({ sourceRows }): LayerFacts => ({ sourceRows }),
+  planes: (pixels, { plan, sourceRows: { from, to }, width }) => ({
+    ...lightPlanes(pixels, plan),
+    source: width * (to - from),
+  }),
+  pace: 'heavy',
+  newest: ({ moon }) => (moon ? 'moon' : undefined),
+  run(out, inputs, { prepared, kernels }, band) {
+    begin(band.of(out), inputs.base && band.of(inputs.base));
+    throwLight(out, inputs.relief, prepared, inputs.shades, band, kernels);
+    if (inputs.bounce) addBounce(band.cut(out.spill), band.cut(inputs.relief.land), inputs.bounce, band);
+    const rows = commonRows(band.rows, out.facts.sourceRows);
+    const part = rowsOf(out.region, rows.from, rows.to - rows.from);
+    const source = rowsIn(out.source, out, out.facts.sourceRows, rows).fill(0);
+    const [r, g, b] = [inputs.plate.r, inputs.plate.g, inputs.plate.b].map((plane) =>
+      rowsIn(plane, out, { from: 0, to: out.height }, rows),
+    );
+    const beneath = { width: part.width, height: part.height, r, g, b };
+    if (source.length > 0) for (const seen of prepared.sources) addVisibleSource(source, part, seen, beneath);
+  },
+});
+
+interface LampInputs extends Record<string, Wants> {
+  relief: ReturnType<typeof relief>;
+  plate: ReturnType<typeof plate>;
+  small: ReturnType<typeof plate>;
+  shades: ReturnType<typeof shadesAt>;
+  base?: Want<LayerView>;
+  bounce?: ReturnType<typeof bounce>;
+}
+
+/** The rows of both. */
+export const commonRows = (a: Rows, b: Rows): Rows => {
+  const from = Math.max(a.from, b.from);
+  return { from, to: Math.max(from, Math.min(a.to, b.to)) };
+};
+
+/** Some rows of a plane that holds the rows `its` of a region. */
+export const rowsIn = (plane: Float32Array, { width }: Pick<Region, 'width'>, its: Rows, rows: Rows) =>
+  rows.from < rows.to
+    ? plane.subarray((rows.from - its.from) * width, (rows.to - its.from) * width)
+    : plane.subarray(0, 0);
+
+function begin(out: LightView, base?: LightView): void {
+  for (const name of ['spill', 'air', 'shine'] as const) {
+    if (base) out[name].set(base[name]);
+    else out[name].fill(0);
+  }
+}
+
+/** Adds what surfaces give on, to land alone. */
+function addBounce(spill: Float32Array, land: Float32Array, given: View<'spill'>, { region }: Band): void {
+  const { width, height, spill: data } = given;
+  const row = new Float32Array(region.width);
+  for (let y = 0, i = 0; y < region.height; y++) {
+    bilinearRow(row, { width, height, data }, region, y);
+    for (let x = 0; x < region.width; x++, i++) spill[i] += land[i] * row[x];
+  }
+}

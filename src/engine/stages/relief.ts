@@ -1,0 +1,120 @@
+import { cameraOf } from '@/core/picture/camera-of';
+import { RELIEF_PLANES, reliefOf } from '@/core/plan/relief';
+import { creaseTilts, roundTilts } from '@/core/plan/standee-form';
+import { standsAhead } from '@/core/plan/surfaces';
+import { wallPieces } from '@/core/plan/wall-pieces';
+import { wholeRegion } from '@/core/plane/region';
+import type { GroundPlan, Scene } from '@/core/scene/schema';
+import { smallOf, type Spot } from '../graph/spot';
+import { stage } from '../graph/stage';
+import { creaseSize } from '../sizes';
+import { matte, type ById } from './matte';
+import { plate } from './plate';
+import { survey, surveyIn } from './survey';
+
+/** How a standee bulges, found on the small copy. */
+export const round = stage({
+  name: 'round',
+  part: 'the ground plan',
+  region: (at) => smallOf(at).region,
+  settings: () => undefined,
+  inputs: (at, { id }: ById) => ({ matte: matte(at, id) }),
+  planes: (pixels) => ({ right: pixels, up: pixels }),
+  pace: 'heavy',
+  whole: true,
+  run(out, { matte: { coverage, width, height } }) {
+    const { right, up } = roundTilts(coverage, width, height);
+    out.right.set(right);
+    out.up.set(up);
+  },
+});
+
+/** Folds by the plate's fine shading, found on one copy for every size of picture. */
+export const crease = stage({
+  name: 'crease',
+  part: 'the ground plan',
+  region({ scene }) {
+    const { width, height } = creaseSize(scene.plate);
+    return wholeRegion(width, height);
+  },
+  settings: () => undefined,
+  inputs: (at) => ({ plate: plate(at) }),
+  planes: (pixels) => ({ right: pixels, up: pixels }),
+  pace: 'heavy',
+  whole: true,
+  run(out, inputs) {
+    const { right, up } = creaseTilts(inputs.plate);
+    out.right.set(right);
+    out.up.set(up);
+  },
+});
+
+/** What of a document says where light finds what: the ground plan, and the plate's shape. */
+export type Land = { plan: GroundPlan; plate: Pick<Scene['plate'], 'width' | 'height'> };
+
+/** The sun's shadow is only of the plate's colour. */
+export const landOf = ({ scene: { plan, plate: own } }: Spot): Land => ({
+  plan: { ...plan, sunShadow: undefined },
+  plate: { width: own.width, height: own.height },
+});
+
+/** Something of each matte at which walls end, by its id. */
+export const ofEnds = <T>({ walls }: GroundPlan, of: (matte: string) => T): Record<string, T> =>
+  Object.fromEntries([...new Set(walls.flatMap(({ until }) => until ?? []))].map((id) => [id, of(id)]));
+
+/** Whether the plate's shading folds any surface. */
+const isFolded = ({ ground, walls, decks, standees }: GroundPlan) =>
+  [ground, ...walls, ...decks, ...standees].some((surface) => surface.crease > 0);
+
+/** The lie of the land of a region. */
+export const relief = stage({
+  name: 'relief',
+  part: 'the ground plan',
+  settings: landOf,
+  inputs(at) {
+    const { plan } = at.scene;
+    const { wet } = plan.ground;
+    return {
+      plate: plate(at),
+      survey: survey(at),
+      standees: plan.standees.map(({ matte: id, roundness }) => ({
+        matte: matte(at, id),
+        round: roundness > 0 ? round(at, { id }) : undefined,
+      })),
+      ends: ofEnds(plan, (id) => matte(at, id)),
+      wet: wet === undefined ? undefined : matte(at, wet),
+      folds: isFolded(plan) ? crease(at) : undefined,
+    };
+  },
+  prepare({ settings }) {
+    const camera = cameraOf(settings);
+    const { walls, standees, decks } = settings.plan;
+    return {
+      camera,
+      walls: wallPieces(camera, walls),
+      ahead: standees.map((standee) => standsAhead(camera, standee, decks)),
+    };
+  },
+  planes: (pixels) =>
+    Object.fromEntries(RELIEF_PLANES.map((name) => [name, pixels])) as Record<
+      (typeof RELIEF_PLANES)[number],
+      number
+    >,
+  pace: 'heavy',
+  run(out, inputs, { settings: { plan }, prepared: { camera, walls, ahead } }, { region, of, cut }) {
+    const standees = plan.standees.map((standee, k) => ({
+      ...standee,
+      creased: standee.crease,
+      ahead: ahead[k],
+      coverage: cut(inputs.standees[k].matte.coverage),
+      round: inputs.standees[k].round,
+    }));
+    reliefOf(of(out), of(inputs.plate), surveyIn(inputs.survey), camera, region, {
+      ...{ ground: plan.ground, walls, decks: plan.decks, standees, folds: inputs.folds },
+      wet: inputs.wet && cut(inputs.wet.coverage),
+      ends: Object.fromEntries(
+        Object.entries(inputs.ends).map(([id, { coverage }]) => [id, cut(coverage)] as const),
+      ),
+    });
+  },
+});

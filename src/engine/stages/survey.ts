@@ -1,0 +1,41 @@
+import { surveyPlate, type Survey } from '@/core/plan/survey';
+import { smallOf } from '../graph/spot';
+import { stage } from '../graph/stage';
+import type { View } from '../graph/view';
+import { plate } from './plate';
+
+type SurveyView = View<'groundSlope' | 'groundOffset' | 'skySlope' | 'skyOffset' | 'feet' | 'middle'>;
+
+/** What the small copy of the plate says: ground, sky, feet, and the median of the land. */
+export const survey = stage({
+  name: 'survey',
+  part: 'the photo',
+  region: (at) => smallOf(at).region,
+  settings: ({ scene, surveyAt }) => surveyAt ?? scene.plan.horizon,
+  inputs: (at) => ({ plate: plate(at) }),
+  planes: (pixels) => ({
+    ...{ groundSlope: pixels, groundOffset: pixels, skySlope: pixels, skyOffset: pixels, feet: pixels },
+    middle: 1,
+  }),
+  pace: 'heavy',
+  whole: true,
+  run(out, inputs, { settings: horizon }) {
+    const { ground, sky, feet, middle } = surveyPlate(inputs.plate, horizon);
+    out.groundSlope.set(ground.slope);
+    out.groundOffset.set(ground.offset);
+    out.skySlope.set(sky.slope);
+    out.skyOffset.set(sky.offset);
+    out.feet.set(feet);
+    out.middle[0] = middle;
+  },
+});
+
+/** A survey as the core takes it. */
+export const surveyIn = (view: SurveyView): Survey => ({
+  width: view.width,
+  height: view.height,
+  ground: { slope: view.groundSlope, offset: view.groundOffset },
+  sky: { slope: view.skySlope, offset: view.skyOffset },
+  feet: view.feet,
+  middle: view.middle[0],
+});
