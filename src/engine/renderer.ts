@@ -2,6 +2,7 @@ import { withinLimits } from './frame-limit';
 import type { FrameRequest } from './frame-request';
 import { createGraph } from './graph/graph';
 import { spotOf, type Spot } from './graph/spot';
+import { createMemo } from './graph/memo';
 import { createTell } from './graph/tell';
 import type { Arena } from './memory/arena';
 import { createNodeStore } from './memory/node-store';
@@ -40,9 +41,9 @@ export function createRenderer(
 ): Renderer {
   const store = createNodeStore(arena, budgetBytes);
   const graph = createGraph({ arena, pool, store, assets });
-  const tell = createTell();
+  const [tell, memo] = [createTell(), createMemo()];
   const takeTurn = createTurnQueue();
-  const spot = (request: FrameRequest): Spot => spotOf(request, tell);
+  const spot = (request: FrameRequest): Spot => spotOf(request, tell, memo);
 
   /** Does some work on the stages when its turn comes. */
   function inTurn<T>(signal: AbortSignal, turn: Turn, work: (signal: AbortSignal) => Promise<T>): Promise<T> {

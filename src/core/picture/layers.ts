@@ -27,11 +27,15 @@ function moonLayer({ moon, desk }: Scene): Layer[] {
 
 const gelKey = (gel: Gel) => (gel.from === 'kelvin' ? `${gel.kelvin}` : gel.color.join());
 
-/** The layers of a scene: the moon's, then those of lamps in the order of its circuits and fixtures. */
-export function layersOf(scene: Scene): Layer[] {
+/**
+ * The layers of a scene: the moon's, then those of lamps in the order of its circuits and fixtures.
+ *
+ * @param varied a pane as it differs from its likes; a caller that asks again and again hands one that remembers
+ */
+export function layersOf(scene: Scene, varied = variedPane): Layer[] {
   const layers = new Map<string, Layer>();
   const shown = scene.fixtures.flatMap((own) => {
-    const fixture = variedPane(own);
+    const fixture = varied(own);
     return fixture ? [{ id: own.circuit, fixture }] : [];
   });
   for (const circuit of scene.circuits) {

@@ -86,7 +86,7 @@ export function createGraph({ arena, pool, store, assets }: Means): Graph {
     const { region } = at;
     const [kept, handed]: Block[][] = [[], []];
     try {
-      const loaded = (await stage.load?.(assets, settings, region, signal)) as Loaded | undefined;
+      const loaded = await stage.load?.(assets, settings, region, signal);
       signal.throwIfAborted();
       const views = viewsOf(arena.memory, inputs);
       const prepared: unknown = stage.prepare?.({ settings, inputs: views, region, loaded });

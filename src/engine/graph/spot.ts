@@ -1,6 +1,7 @@
 import { regionKey, wholeRegion } from '@/core/plane/region';
 import type { FrameRequest } from '../frame-request';
 import { surveySize } from '../sizes';
+import type { Memo } from './memo';
 import type { Tell } from './tell';
 import type { AnyStage } from './stage';
 import type { Want } from './want';
@@ -8,11 +9,16 @@ import type { Want } from './want';
 /** Where a stage is asked for: a document and a part of its picture, with all that was asked for of the same document. */
 export interface Spot extends Omit<FrameRequest, 'turn'> {
   tell: Tell;
+  /** What was made of parts of the document, kept from one to the next. */
+  memo: Memo;
   /** Everything asked for so far, so that each is told apart once. */
   wants: Map<string, Want>;
 }
 
-export const spotOf = (request: FrameRequest, tell: Tell): Spot => ({ ...request, tell, wants: new Map() });
+export const spotOf = (request: FrameRequest, tell: Tell, memo: Memo): Spot => ({
+  ...request,
+  ...{ tell, memo, wants: new Map<string, Want>() },
+});
 
 /** The small copy of a spot's plate, on which things are looked for. */
 export function smallOf(at: Spot): Spot {

@@ -84,8 +84,17 @@ export interface StageSpec<
   run: (out: View<Name, Facts>, inputs: ViewsOf<In>, work: Work<Settings, Prepared, Kit>, band: Band) => void;
 }
 
-/* eslint-disable @typescript-eslint/no-explicit-any -- stages of all types, side by side */
-export type AnyStage = StageSpec<any, any, any, any, any, any, any, any>;
+/** A stage as the engine sees it: what its parts give each other is known to the stage alone. */
+export type AnyStage = StageSpec<
+  unknown,
+  unknown,
+  Wants,
+  Loaded | undefined,
+  unknown,
+  unknown,
+  string,
+  unknown
+>;
 
 /** A stage, which is asked for its result at a spot. */
 export interface Stage<Params, Facts, Name extends string> {
@@ -98,22 +107,21 @@ export function stage<
   Params,
   Settings,
   In extends Wants,
-  Load extends Loaded,
+  Load extends Loaded | undefined,
   Prepared,
   Facts,
   Name extends string,
   Kit,
 >(spec: StageSpec<Params, Settings, In, Load, Prepared, Facts, Name, Kit>): Stage<Params, Facts, Name> {
-  const ask = (asked: Spot, params?: any) => {
-    const at = spec.region ? { ...asked, region: spec.region(asked, params) } : asked;
-    const name = spotKey(spec, at, params);
-    const known = at.wants.get(name);
-    if (known) return known as Want<View<Name, Facts>>;
-    const want = new Want<View<Name, Facts>>(spec, at, params);
+  const plain = spec as unknown as AnyStage;
+  const ask = (asked: Spot, ...[params]: unknown[]) => {
+    const at = plain.region ? { ...asked, region: plain.region(asked, params) } : asked;
+    const name = spotKey(plain, at, params);
+    const want = at.wants.get(name) ?? new Want(plain, at, params);
     at.wants.set(name, want);
-    return want;
+    return want as Want<View<Name, Facts>>;
   };
-  return Object.assign(ask, { spec: spec as AnyStage });
+  return Object.assign(ask, { spec: plain });
 }
 
 /** The type of loaded data, for their way to the workers. */

@@ -10,7 +10,7 @@ export type View<Name extends string = never, Facts = unknown> = Record<Name, Fl
 };
 
 /** Views in the order and by the names that a stage asked for them. */
-export type InputViews = View | undefined | readonly InputViews[] | { [name: string]: InputViews };
+export type InputViews = View | undefined | InputViews[] | { [name: string]: InputViews };
 
 const isMade = (refs: InputRefs): refs is MadeRefs => !!refs && 'planes' in refs && 'region' in refs;
 
@@ -20,7 +20,7 @@ export function viewOf(memory: WebAssembly.Memory, { region, planes, facts }: Ma
   const floats = Object.entries(planes).map(
     ([name, { at, length }]) => [name, new Float32Array(memory.buffer, at, length)] as const,
   );
-  return { ...Object.fromEntries(floats), width, height, region, facts } as View;
+  return { ...Object.fromEntries(floats), width, height, region, facts };
 }
 
 /** Inputs with their planes. */
@@ -28,9 +28,7 @@ export function viewsOf(memory: WebAssembly.Memory, refs: InputRefs): InputViews
   if (refs === undefined) return undefined;
   if (isMade(refs)) return viewOf(memory, refs);
   if (Array.isArray(refs)) return refs.map((one) => viewsOf(memory, one as InputRefs));
-  return Object.fromEntries(
-    Object.entries(refs).map(([name, one]) => [name, viewsOf(memory, one as InputRefs)]),
-  );
+  return Object.fromEntries(Object.entries(refs).map(([name, one]) => [name, viewsOf(memory, one)]));
 }
 
 const ARRAYS = { Uint8Array, Uint16Array, Float32Array } as const;

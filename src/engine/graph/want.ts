@@ -63,7 +63,7 @@ export class Want<out V extends View = View> {
 function textOf(wants: Wants): string {
   if (wants === undefined) return '-';
   if (wants instanceof Want) return wants.key;
-  const parts = Object.entries(wants).map(([name, one]) => `${name}: ${textOf(one as Wants)}`);
+  const parts = Object.entries(wants).map(([name, one]) => `${name}: ${textOf(one)}`);
   return `(${parts.join(', ')})`;
 }
 
@@ -79,7 +79,5 @@ export function mapWants<T>(wants: Wants, replace: (want: Want) => T): unknown {
   if (wants === undefined) return undefined;
   if (wants instanceof Want) return replace(wants);
   if (Array.isArray(wants)) return wants.map((one: Wants) => mapWants(one, replace));
-  return Object.fromEntries(
-    Object.entries(wants).map(([name, one]) => [name, mapWants(one as Wants, replace)]),
-  );
+  return Object.fromEntries(Object.entries(wants).map(([name, one]) => [name, mapWants(one, replace)]));
 }

@@ -15,7 +15,7 @@ export const luxAt =
     const { width, height } = at.region;
     const cell = (part: number, size: number) => Math.min(size - 1, Math.max(0, Math.floor(part * size)));
     const pixel = cell(v, height) * width + cell(u, width);
-    const lit = litLayers(scene);
+    const lit = litLayers(at);
     const { layers } = pictureWeights(scene, lit, 1);
     let spilt = 0;
     for (const [k, layer] of lit.entries()) {

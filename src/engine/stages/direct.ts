@@ -33,7 +33,7 @@ const shaping = (fixture: Fixture): Fixture => ({
 
 export const lampSettings = (at: Spot, { fixtures, moon }: Lamps): LampSettings => ({
   ...landOf(at),
-  fixtures: fixtures.map(shaping),
+  fixtures: fixtures.map((fixture) => at.memo(shaping, fixture)),
   moon: moon && { azimuth: moon.azimuth, elevation: moon.elevation },
 });
 

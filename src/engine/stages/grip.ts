@@ -1,6 +1,6 @@
+import { variedPane } from '@/core/fixture/varied-panes';
 import { applyGrip, isPlainGrip } from '@/core/picture/grip';
 import { burns, layersOf, type Layer } from '@/core/picture/layers';
-import type { Scene } from '@/core/scene/schema';
 import type { Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { View } from '../graph/view';
@@ -35,5 +35,5 @@ export const layerWants = (at: Spot, layer: Layer): LayerWants => ({
 });
 
 /** The layers of a scene that burn. */
-export const litLayers = (scene: Scene): Layer[] =>
-  layersOf(scene).filter(({ circuit }) => burns(circuit, scene));
+export const litLayers = ({ scene, memo }: Pick<Spot, 'scene' | 'memo'>): Layer[] =>
+  layersOf(scene, (fixture) => memo(variedPane, fixture)).filter(({ circuit }) => burns(circuit, scene));

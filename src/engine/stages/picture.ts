@@ -29,13 +29,13 @@ export const landing = ({ light, gripped }: { light: LayerView; gripped?: View<'
 export const sum = stage({
   name: 'sum',
   part: 'the light of the fixtures',
-  settings: ({ scene }) => ({
-    ...{ night: scene.night, desk: scene.desk, circuits: scene.circuits },
-    lit: litLayers(scene).map((layer) => ({ ...layer, fixtures: [] })),
+  settings: (at) => ({
+    ...{ night: at.scene.night, desk: at.scene.desk, circuits: at.scene.circuits },
+    lit: litLayers(at).map((layer) => ({ ...layer, fixtures: [] })),
   }),
   inputs: (at) => ({
     ...{ plate: evened(at), night: night(at), relief: relief(at), survey: survey(at) },
-    layers: litLayers(at.scene).map((layer) => layerWants(at, layer)),
+    layers: litLayers(at).map((layer) => layerWants(at, layer)),
   }),
   prepare: ({ settings, inputs }) => pictureWeights(settings, settings.lit, inputs.survey.middle[0]),
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),

@@ -53,9 +53,13 @@ export const crease = stage({
 export type Land = { plan: GroundPlan; plate: Pick<Scene['plate'], 'width' | 'height'> };
 
 /** The sun's shadow is only of the plate's colour. */
-export const landOf = ({ scene: { plan, plate: own } }: Spot): Land => ({
-  plan: { ...plan, sunShadow: undefined },
-  plate: { width: own.width, height: own.height },
+const withoutSun = (plan: GroundPlan): GroundPlan => ({ ...plan, sunShadow: undefined });
+
+const shapeOf = ({ width, height }: Scene['plate']) => ({ width, height });
+
+export const landOf = ({ scene, memo }: Spot): Land => ({
+  plan: memo(withoutSun, scene.plan),
+  plate: memo(shapeOf, scene.plate),
 });
 
 /** Something of each matte at which walls end, by its id. */
