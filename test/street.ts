@@ -1,7 +1,10 @@
 import { kelvinGel } from '@/core/fixture/kelvin-gel';
 import type { Region } from '@/core/plane/region';
 import type { CubeLut } from '@/core/grade/cube-lut';
-import { newScene, PLAIN_FIXTURE, PLAIN_GRIP } from '@/core/scene/new-scene';
+import type { FixtureOf, FixtureValues } from '@/core/fixture/fixture-schema';
+import type { KindName } from '@/core/fixture/kinds';
+import { makeFixture } from '@/core/fixture/make-fixture';
+import { newScene, PLAIN_GRIP } from '@/core/scene/new-scene';
 import type { Circuit, Fixture, Scene } from '@/core/scene/schema';
 import type { RenderAssets } from '@/engine/render-assets';
 import type { Size } from '@/engine/sizes';
@@ -23,29 +26,26 @@ export function streetCodes(region: Region): Uint16Array {
 }
 
 /** A lamp over the street. */
-export function streetLamp(id: string, u: number, more: Partial<Fixture> = {}): Fixture {
-  return {
+export function streetLamp<Name extends KindName = 'globe'>(
+  id: string,
+  u: number,
+  more: Omit<FixtureValues, 'kind'> & { kind?: Name } = {},
+): FixtureOf<Name> {
+  return makeFixture((more.kind ?? 'globe') as Name, {
     id,
-    kind: 'globe',
     name: id,
     circuit: 'street',
     at: { u, v: 0.35 },
     foot: { u, v: 0.75 },
+    aim: { u, v: 0.75 },
+    path: [],
     size: 0.012,
     gel: kelvinGel(2850),
     lumens: 3000,
-    heart: 0.6,
-    halo: 1,
-    spill: 0,
-    bars: 0,
-    barGlow: 0.4,
-    path: [],
-    interior: 0.4,
-    standOff: 0.05,
-    aim: { u, v: 0.75 },
-    ...PLAIN_FIXTURE,
+    ...{ heart: 0.6, halo: 1, shown: 0, spill: 0 },
+    ...{ bars: 0, sag: 0, count: 0 },
     ...more,
-  };
+  });
 }
 
 /** A circuit with everything at its middle. */

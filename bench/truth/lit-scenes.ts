@@ -1,7 +1,8 @@
+import { makeFixture, withValues } from '@/core/fixture/make-fixture';
 import { kelvinGel } from '@/core/fixture/kelvin-gel';
 import { KINDS } from '@/core/fixture/kinds';
 import { FINISHES } from '@/core/plan/finishes';
-import { newScene, PLAIN_FINISH, PLAIN_FIXTURE, PLAIN_GRIP, PLAIN_SURFACE } from '@/core/scene/new-scene';
+import { newScene, PLAIN_FINISH, PLAIN_GRIP, PLAIN_SURFACE } from '@/core/scene/new-scene';
 import { sunShadowMatte } from '@/state/matte-actions';
 import type { Circuit, Fixture, GroundPlan, Scene } from '@/core/scene/schema';
 
@@ -287,12 +288,7 @@ export interface Notes {
 }
 
 const PLAIN = {
-  ...PLAIN_FIXTURE,
-  spill: 0,
-  bars: 0,
-  barGlow: 0,
-  interior: 0,
-  standOff: 0,
+  ...{ shown: 0, spill: 0, bars: 0, barGlow: 0, interior: 0, standOff: 0 },
   gel: kelvinGel(2850),
 };
 
@@ -302,8 +298,8 @@ function notedFixture(circuit: string, noted: Noted): Fixture {
   const [at, foot] = [place(noted.centre), place(noted.foot_point)];
   const path = kind === 'globe' ? [] : (noted.outline ?? noted.polyline ?? []).map(place);
   const size = noted.radius_fraction_of_width ?? 0.003;
-  const own = { id: noted.name, name: noted.name, circuit, kind, at, foot, aim: foot, path, heart, halo };
-  return { ...PLAIN, ...own, size, lumens: kind === 'tube' ? lumens : noted.lumens };
+  const own = { id: noted.name, name: noted.name, circuit, at, foot, aim: foot, path, heart, halo };
+  return makeFixture(kind, { ...PLAIN, ...own, size, lumens: kind === 'tube' ? lumens : noted.lumens });
 }
 
 function drawnPane(circuit: string, { outline, foot, lumens }: Drawn, index: number): Fixture {
@@ -318,7 +314,7 @@ function drawnPane(circuit: string, { outline, foot, lumens }: Drawn, index: num
     outline,
   };
   // Clear glass, with a lamp behind it; the notes' own windows have blinds.
-  return { ...notedFixture(circuit, noted as Noted), depth: 1.5 };
+  return withValues(notedFixture(circuit, noted as Noted), { depth: 1.5 });
 }
 
 /** The fixtures of a plate's groups, one circuit each, named after the group. */

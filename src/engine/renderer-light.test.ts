@@ -2,7 +2,7 @@ import { builtScene } from '../../test/built-scene';
 import { describe, expect, it } from 'vitest';
 import { setCircuit, setNight } from '@/core/scene/commands';
 import { PLAIN_FINISH, PLAIN_GRIP, PLAIN_SURFACE } from '@/core/scene/new-scene';
-import type { Fixture, Scene } from '@/core/scene/schema';
+import type { FixtureValues, Scene } from '@/core/scene/schema';
 import { tonesBeneath } from './readouts/beneath';
 import { circuitLight } from './readouts/circuit';
 import { landOf } from './readouts/land';
@@ -25,7 +25,7 @@ import {
 describe('light in the renderer', () => {
   it('holds a lamp back behind a matte, and its spill inside or outside of one', async () => {
     const { renderer, tasks } = spyRenderer();
-    const lit = (more: Partial<Fixture>) => ({
+    const lit = (more: FixtureValues) => ({
       ...placed({}),
       places: [],
       ...(({ fixtures, circuits }) => ({ fixtures, circuits }))(streetScene([streetLamp('l', 0.4, more)])),

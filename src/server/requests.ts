@@ -1,5 +1,5 @@
 import { array, mixed, number, object, string } from 'yup';
-import { unique } from '@/core/scene/fields';
+import { unique } from '@/core/fields/fields';
 import { nightSchema } from '@/core/scene/night-schema';
 import { LIMITS } from './limits';
 

@@ -3,7 +3,7 @@ import { cameraOf } from '@/core/picture/camera-of';
 import { footForHeight, metresPerWidth, placeOnStalk } from '@/core/plan/place-on-stalk';
 import { checkedScene } from '@/core/scene/parse-scene';
 import { MOST_FIXTURES, type Circuit, type Fixture, type Scene } from '@/core/scene/schema';
-import { RANGES } from '@/core/scene/ranges';
+import { RANGES } from '@/core/fields/ranges';
 import { freeName, hold, stemOf } from './fixture-actions';
 
 /** Fixtures that were copied, to be pasted into this or another scene of this browser. */

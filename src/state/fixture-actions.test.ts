@@ -3,7 +3,8 @@ import { PLAIN_SURFACE } from '@/core/scene/new-scene';
 import { cameraOf } from '@/core/picture/camera-of';
 import { project } from '@/core/plan/camera';
 import { placeFixture } from '@/core/fixture/place-fixture';
-import { MOST_POINTS, type Scene } from '@/core/scene/schema';
+import { MOST_POINTS } from '@/core/fixture/fixture-base';
+import type { Scene } from '@/core/scene/schema';
 import { streetScene, testCircuit } from '../../test/street';
 import { middleOfPath, newFixture, paneAcross, tubeAlong } from './fixture-actions';
 

@@ -1,6 +1,6 @@
 import { kelvinGel } from '@/core/fixture/kelvin-gel';
-import type { Kind } from '@/core/fixture/kind';
-import { KINDS, type KindName } from '@/core/fixture/kinds';
+import { KINDS, kindOf, type AnyKind, type KindName } from '@/core/fixture/kinds';
+import { makeFixture } from '@/core/fixture/make-fixture';
 import { placeFixture } from '@/core/fixture/place-fixture';
 import { metresPerWidth, placeOnStalk, footForHeight } from '@/core/plan/place-on-stalk';
 import { project, type Camera, type PlatePoint } from '@/core/plan/camera';
@@ -8,9 +8,10 @@ import { groundPoint } from '@/core/plan/ground';
 import { wallPieces } from '@/core/plan/wall-pieces';
 import { rectangleBetween, wallAt } from '@/core/plan/wall-at';
 import { simplifyPath } from '@/core/plane/simplify-path';
-import { RANGES, type Range } from '@/core/scene/ranges';
-import { MOST_POINTS, type Circuit, type Fixture, type Scene } from '@/core/scene/schema';
-import { PLAIN_FIXTURE, PLAIN_GRIP } from '@/core/scene/new-scene';
+import { RANGES, type Range } from '@/core/fields/ranges';
+import { MOST_POINTS } from '@/core/fixture/fixture-base';
+import type { Circuit, Fixture, Scene } from '@/core/scene/schema';
+import { PLAIN_GRIP } from '@/core/scene/new-scene';
 import { cameraOf } from '@/core/picture/camera-of';
 
 /** A number held within a range. */
@@ -49,7 +50,7 @@ const ARM = 0.45;
  * Where a new fixture stands: what is drawn, under the wall on which it is seen; a lamp where its stalk has its kind's usual
  * height, but never behind a wall that is seen there.
  */
-function footOf(scene: Scene, kind: Kind, at: PlatePoint): PlatePoint {
+function footOf(scene: Scene, kind: AnyKind, at: PlatePoint): PlatePoint {
   const camera = cameraOf(scene);
   const byHeight = footForHeight(camera, at, kind.defaults.height);
   const hit = wallAt(camera, wallPieces(camera, scene.plan.walls), at);
@@ -72,7 +73,7 @@ export function newFixture(
   path: PlatePoint[],
   circuit: Circuit,
 ): Fixture {
-  const own = KINDS[kind];
+  const own = kindOf({ kind });
   const camera = cameraOf(scene);
   const foot = footOf(scene, own, at);
   // A click lights one lamp of a pair.
@@ -81,25 +82,19 @@ export function newFixture(
   const neighbour = scene.fixtures.findLast(
     (fixture) => fixture.circuit === circuit.id && fixture.kind === kind,
   );
-  const { lumens, kelvin, radius, heart, halo, interior, standOff, bars } = own.defaults;
+  const { lumens, kelvin, radius, heart, halo } = own.defaults;
   const gel = own.defaults.gel ?? kelvinGel(kelvin);
-  return {
+  return makeFixture(kind, {
     id: crypto.randomUUID(),
-    kind,
     name: freeName(`${circuit.name} ${own.noun}`, scene.fixtures),
     circuit: circuit.id,
-    at,
-    foot,
-    path: way,
+    ...{ at, foot, path: way, lumens, heart, halo },
     size: hold(radius / metresPerWidth(camera, at, place), RANGES.size),
     gel: neighbour?.gel ?? gel,
-    ...{ lumens, heart, halo, interior, standOff, bars },
-    ...PLAIN_FIXTURE,
-    ...own.begin?.(camera, path),
     aim: own.aimed ? towardEye(camera, foot) : foot,
-    spill: 0,
-    barGlow: 0.4,
-  };
+    ...{ shown: 0, spill: 0 },
+    ...own.begin?.(camera, path),
+  });
 }
 
 /** Vehicle lamps first shine to a place on the ground this share of the way from the eye to them. */

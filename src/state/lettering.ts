@@ -4,7 +4,9 @@ import { project, type PlatePoint } from '@/core/plan/camera';
 import { wallPieces } from '@/core/plan/wall-pieces';
 import { wallAt } from '@/core/plan/wall-at';
 import { add, scale, type Vec3 } from '@/core/plan/vec3';
-import { MOST_POINTS, type Fixture, type Scene } from '@/core/scene/schema';
+import { MOST_POINTS } from '@/core/fixture/fixture-base';
+import type { Tube } from '@/core/fixture/tube-pieces';
+import type { Scene } from '@/core/scene/schema';
 
 /** Where the letters of the stroke font stand, in its units: their foot. */
 const FOOT = -9;
@@ -33,7 +35,7 @@ export function letteringAcross(
   text: string,
   from: PlatePoint,
   to: PlatePoint,
-): Pick<Fixture, 'path' | 'breaks'> | undefined {
+): Pick<Tube, 'path' | 'breaks'> | undefined {
   const strokes = strokesOf([...text].filter(isKnown).join(''));
   const count = strokes.reduce((sum, stroke) => sum + stroke.length, 0);
   if (count < 2 || count > MOST_POINTS) return undefined;

@@ -2,7 +2,7 @@ import { contours } from 'd3-contour';
 import { seeded } from '@/core/fixture/seeded';
 import type { PlatePoint } from '@/core/plan/camera';
 import { simplifyPath } from '@/core/plane/simplify-path';
-import { MOST_POINTS } from '@/core/scene/schema';
+import { MOST_POINTS } from '@/core/fixture/fixture-base';
 import type { CoveragePicture } from '@/engine/render-assets';
 
 /** Corners of an outline nearer to the straight line than this are none, fraction of the width. */

@@ -15,7 +15,8 @@ import {
   splitFixture,
 } from '@/core/scene/many-commands';
 import { parseScene } from '@/core/scene/parse-scene';
-import { MOST_FIXTURES, MOST_POINTS, type Scene } from '@/core/scene/schema';
+import { MOST_POINTS } from '@/core/fixture/fixture-base';
+import { MOST_FIXTURES, type Scene } from '@/core/scene/schema';
 import { streetLamp, streetScene, testCircuit } from '../../test/street';
 import { copyOf, pasteInto } from './clipboard';
 import { letteringAcross, missingLetters } from './lettering';

@@ -10,7 +10,7 @@ import type { GroundPlan, Matte, Scene } from '@/core/scene/schema';
 import { cameraOf } from '@/core/picture/camera-of';
 import { placeOnStalk } from '@/core/plan/place-on-stalk';
 import type { PlateLine } from '@/core/plan/vanishing-point';
-import { RANGES } from '@/core/scene/ranges';
+import { RANGES } from '@/core/fields/ranges';
 import { freeName } from './fixture-actions';
 import { newMatte, newPass } from './matte-actions';
 

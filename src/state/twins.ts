@@ -3,7 +3,7 @@ import { rowOf, twinAt, type CopyPlace } from '@/core/fixture/copies';
 import { twinsOf, type Alike } from '@/core/fixture/twins';
 import { cameraOf } from '@/core/picture/camera-of';
 import type { PlatePoint } from '@/core/plan/camera';
-import { RANGES } from '@/core/scene/ranges';
+import { RANGES } from '@/core/fields/ranges';
 import { MOST_FIXTURES, type Fixture, type Scene } from '@/core/scene/schema';
 import type { Sample } from '@/segment/find-alike';
 import { freeName, hold, middleOfPath, stemOf } from './fixture-actions';

@@ -1,5 +1,5 @@
 import type { PlatePoint } from '../plan/camera';
-import type { PickedColor } from '../scene/fields';
+import type { PickedColor } from '../fields/fields';
 
 /** How a pass joins what the passes before it cover: added to it, cut out of it, or kept where both are. */
 export const JOINS = ['add', 'cut', 'meet'] as const;

@@ -1,6 +1,6 @@
 import { variedPane } from '../fixture/varied-panes';
 import { PLAIN_GRIP } from '../scene/new-scene';
-import { RANGES } from '../scene/ranges';
+import { RANGES } from '../fields/ranges';
 import type { Circuit, Fixture, Gel, Moon, Scene } from '../scene/schema';
 
 /** The fixtures of one circuit that share a gel: their light is one set of planes, coloured when it is mixed. */

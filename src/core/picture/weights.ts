@@ -4,7 +4,7 @@ import { gelColor } from '../fixture/gel-color';
 import { blackbodyRgb } from '../color/planckian';
 import { CAMERA_WHITE } from '../night/ambient-gains';
 import { ambientLux } from '../night/hour';
-import { RANGES } from '../scene/ranges';
+import { RANGES } from '../fields/ranges';
 import type { Night, Scene } from '../scene/schema';
 import { burns, type Layer } from './layers';
 

@@ -1,4 +1,4 @@
-import { ArraySchema, ValidationError, type AnyObject, type Schema } from 'yup';
+import { ArraySchema, ValidationError, type AnyObject, type Lazy, type Schema } from 'yup';
 import { referenceFault } from './references';
 import { SceneFormatError } from './parse-scene';
 import { sceneSchema, type Scene } from './schema';
@@ -20,7 +20,7 @@ function checkPart(schema: Schema, value: unknown, before: unknown, path: string
     return;
   }
   const known = new Set<unknown>(before);
-  const item = schema.innerType as Schema;
+  const item = schema.innerType as Schema | Lazy<unknown>;
   value.forEach((one: unknown, i) => {
     if (!known.has(one)) item.validateSync(one, at(`${path}[${i}]`));
   });

@@ -1,11 +1,15 @@
+import { fittingValues } from '../fixture/make-fixture';
+import { KINDS } from '../fixture/kinds';
+import { ownNumbers } from '../fixture/own-settings';
 import { fitFrame } from '../frame/frame';
 import { hourValues } from '../night/hour';
 import type { EdgeStroke, PaintStroke, Pass } from '../matte/pass';
-import { RANGES } from './ranges';
+import { RANGES } from '../fields/ranges';
 import type {
   Circuit,
   Desk,
   Fixture,
+  FixtureValues,
   GroundPlan,
   Matte,
   Moon,
@@ -192,38 +196,25 @@ export const addFixture = (fixture: Fixture, circuit: Circuit): Command => ({
 });
 
 /** Sets values of one fixture. */
-export const setFixture = (label: string, id: string, values: Partial<Omit<Fixture, 'id'>>): Command => ({
+export const setFixture = (label: string, id: string, values: Omit<FixtureValues, 'id'>): Command => ({
   label,
   apply: (scene) => {
     const fixture = scene.fixtures.find((f) => f.id === id);
     if (!fixture) return;
-    Object.assign(fixture, values);
+    Object.assign(fixture, fittingValues(fixture.kind, values));
     if (fixture.bulb === undefined || 'bulb' in values) return;
-    const shared = Object.fromEntries(
-      Object.entries(values).filter(([key]) => BULB_KEYS.includes(key as keyof Fixture)),
-    );
-    for (const other of scene.fixtures) if (other.bulb === fixture.bulb) Object.assign(other, shared);
+    const shared = Object.fromEntries(Object.entries(values).filter(([key]) => isOfBulb(fixture, key)));
+    for (const other of scene.fixtures)
+      if (other.bulb === fixture.bulb) Object.assign(other, fittingValues(other.kind, shared));
   },
 });
 
-/** What fixtures of one bulb share. */
-export const BULB_KEYS: readonly (keyof Fixture)[] = [
-  'gel',
-  'lumens',
-  'heart',
-  'halo',
-  'shown',
-  'spill',
-  'bars',
-  'barGlow',
-  'interior',
-  'standOff',
-  'seed',
-  'vary',
-  'unlit',
-  'curtains',
-  'depth',
-];
+/** What of all kinds fixtures of one bulb share. */
+const BULB_KEYS: readonly string[] = ['gel', 'lumens', 'heart', 'halo', 'shown', 'spill'];
+
+/** Whether fixtures of one bulb share a value: what their kind alone has, they do. */
+export const isOfBulb = ({ kind }: Pick<Fixture, 'kind'>, key: string): boolean =>
+  BULB_KEYS.includes(key) || ownNumbers(KINDS[kind].own).some(([name, { apart }]) => name === key && !apart);
 
 /** Sets values of one circuit. */
 export const setCircuit = (label: string, id: string, values: Partial<Omit<Circuit, 'id'>>): Command => ({

@@ -1,4 +1,4 @@
-import { RANGES } from './ranges';
+import { RANGES } from '../fields/ranges';
 import type { Cue, Scene } from './schema';
 
 /** The desk of a scene as a cue. */

@@ -1,7 +1,7 @@
 import type { PlatePoint } from '../plan/camera';
 import { dropEmptyCircuits, setFixture } from './commands';
 import type { Command } from './command';
-import type { Circuit, Fixture } from './schema';
+import type { Circuit, Fixture, FixtureValues } from './schema';
 
 /* Commands on several fixtures, and on the order of circuits. */
 
@@ -23,7 +23,7 @@ export const moveFixtures = (ids: readonly string[], by: PlatePoint, feetStay = 
 export const setFixtures = (
   label: string,
   ids: readonly string[],
-  values: Partial<Omit<Fixture, 'id'>>,
+  values: Omit<FixtureValues, 'id'>,
 ): Command => ({
   label,
   apply: (scene) => ids.forEach((id) => setFixture(label, id, values).apply(scene)),

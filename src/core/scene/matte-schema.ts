@@ -9,7 +9,7 @@ import {
   type Pass,
   type PassKind,
 } from '../matte/pass';
-import { hash, id, isColor, name, platePoint, ranged, type PickedColor } from './fields';
+import { hash, id, isColor, name, platePoint, ranged, type PickedColor } from '../fields/fields';
 
 /** Most points of an outline and of a stroke, strokes of a pass, passes of a matte, mattes of a scene, places of a night. */
 export const MOST_OUTLINE = 4000;

@@ -1,7 +1,7 @@
 import { WHOLE_FRAME } from '../frame/frame';
 import { FINISHES } from '../plan/finishes';
 import { FIRST_HOUR, startingNight } from '../night/starting-night';
-import { RANGES } from './ranges';
+import { RANGES } from '../fields/ranges';
 import { SCENE_VERSION, type Grip, type Moon, type Scene } from './schema';
 
 /** Lens and eye height of a photo that says nothing about them. */
@@ -18,13 +18,6 @@ export const PLAIN_SURFACE = FINISHES.dry;
 
 /** The same of a standee, which has a crease of its own. */
 export const PLAIN_FINISH = { sheen: PLAIN_SURFACE.sheen, roughness: PLAIN_SURFACE.roughness } as const;
-
-/** What a fixture has that says nothing yet. */
-export const PLAIN_FIXTURE = {
-  ...{ shown: 0, depth: 0, seed: 0, vary: 0, unlit: 0, curtains: 0, count: 0, sag: 0 },
-  breaks: [] as number[],
-  dead: [] as number[],
-};
 
 /** An untouched scene around a plate: no fixture burns, the ground plan is a guess. */
 export function newScene(title: string, plate: Scene['plate'], lens?: number): Scene {

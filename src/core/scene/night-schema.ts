@@ -1,5 +1,5 @@
 import { array, boolean, mixed, number, object, string } from 'yup';
-import { fraction, hash, isColor, name, platePoint, ranged } from './fields';
+import { fraction, hash, isColor, name, platePoint, ranged } from '../fields/fields';
 
 /** Most points of a curve, and most stops of colour by tone. */
 export const MOST_POINTS = 16;

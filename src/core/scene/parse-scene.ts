@@ -31,7 +31,7 @@ function upgraded<T extends object>(what: string, document: T): T {
 
 /** A value as a scene of the newest version. Throws SceneFormatError with the first fault. */
 export function checkedScene(value: unknown): Scene {
-  const scene = reading('scene', () => sceneSchema.validateSync(value, { strict: true }));
+  const scene = reading('scene', () => sceneSchema.validateSync(value, { strict: true }) as Scene);
   const fault = referenceFault(scene);
   if (fault) throw new SceneFormatError(`The scene is damaged: ${fault}.`);
   return scene;

@@ -1,5 +1,5 @@
 import { array, object } from 'yup';
-import { id, name, platePoint, ranged } from './fields';
+import { id, name, platePoint, ranged } from '../fields/fields';
 
 /** Most walls, standees and decks of a ground plan, each, and corners of one of them. */
 export const MOST_SURFACES = 60;

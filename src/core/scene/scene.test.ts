@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { makeFixture } from '../fixture/make-fixture';
 import { describe, expect, it } from 'vitest';
 import { streetLamp, testCircuit } from '../../../test/street';
 import type { RampPass } from '../matte/pass';
@@ -166,7 +167,7 @@ describe('parseScene', () => {
       ...rest,
       version: 4,
       desk: { ambient: lit.desk.ambient, master: lit.desk.master },
-      fixtures: lit.fixtures.map(({ path: _path, interior: _interior, standOff: _standOff, ...own }) => own),
+      fixtures: lit.fixtures.map(({ path: _path, ...own }) => own),
       circuits: lit.circuits.map(({ grip: _grip, ...own }) => own),
     };
     expect(parseScene(old)).toEqual(lit);
@@ -191,7 +192,7 @@ describe('parseScene', () => {
       },
       ...PLAIN_SURFACE,
     };
-    const fixtures = lit.fixtures.map(({ depth: _depth, ...own }) => own);
+    const { fixtures } = lit;
     const read = parseScene({
       ...structuredClone(lit),
       version: 6,
@@ -235,11 +236,29 @@ describe('parseScene', () => {
     ['a pane of two corners', 'pane', 2],
     ['a tube of one point', 'tube', 1],
     ['a tube of more points than a scene holds', 'tube', 401],
-  ])('refuses %s', (_what, kind, points) => {
-    const scene = structuredClone(lit) as unknown as { fixtures: object[] };
+  ] as const)('refuses %s', (_what, kind, points) => {
     const path = Array.from({ length: points }, () => ({ u: 0.5, v: 0.5 }));
-    scene.fixtures[0] = { ...scene.fixtures[0], kind, path };
-    expect(() => parseScene(scene)).toThrow(/a fixture has too few points on its path|fixtures\[0\]\.path/);
+    const fixtures = [makeFixture(kind, { ...lit.fixtures[0], path })];
+    expect(() => parseScene({ ...lit, fixtures })).toThrow(
+      /a fixture has too few points on its path|fixtures\[0\]\.path/,
+    );
+  });
+
+  it('takes of a fixture what its kind has, and nothing else', () => {
+    const [lamp] = lit.fixtures;
+    const refused = (fixture: object) => () => parseScene({ ...lit, fixtures: [fixture] });
+    const strand = makeFixture('strand', { ...lamp, path: [lamp.at, lamp.foot] });
+    expect(refused(strand)).not.toThrow();
+    expect(refused({ ...strand, curtains: 0.5 })).toThrow('unspecified keys: curtains');
+    const { sag: _sag, ...without } = strand;
+    expect(refused(without)).toThrow('fixtures[0].sag is a required field');
+    expect(refused({ ...strand, kind: 'comet' })).toThrow('fixtures[0].kind must be one of');
+  });
+
+  it('leaves out of a scene of version 8 what a fixture’s kind does not use', () => {
+    const old = lit.fixtures.map((fixture) => ({ ...fixture, bars: 0.5, curtains: 0.5, dead: [], seed: 3 }));
+    const [read] = parseScene({ ...lit, version: 8, fixtures: old }).fixtures;
+    expect(read).toEqual({ ...lit.fixtures[0], bars: 0.5 });
   });
 
   it('takes outlines of two points and strokes outside the picture: they cover nothing', () => {

@@ -1,90 +1,15 @@
-import { array, boolean, mixed, number, object, string, type InferType } from 'yup';
-import { KIND_NAMES, KINDS } from '../fixture/kinds';
-import { hash, id, isColor, name, platePoint, ranged, unique, type PickedColor } from './fields';
+import { array, boolean, number, object, string, type InferType } from 'yup';
+import { fixtureSchema, type Fixture } from '../fixture/fixture-schema';
+import { hash, id, name, ranged, unique } from '../fields/fields';
 import { matteSchema, MOST_MATTES, MOST_PLACES, placeSchema } from './matte-schema';
 import { nightSchema } from './night-schema';
 import { deckSchema, groundSchema, MOST_SURFACES, standeeSchema, wallSchema } from './plan-schema';
 
 /** Names a scene file's version; see `upgrade.ts` for older ones. */
-export const SCENE_VERSION = 8;
+export const SCENE_VERSION = 9;
 
 /** Most fixtures that one scene holds. */
 export const MOST_FIXTURES = 500;
-
-const gelSchema = object({
-  /** Which of the two below counts. */
-  from: string().oneOf(['kelvin', 'picture']).required(),
-  kelvin: ranged('kelvin'),
-  color: mixed<PickedColor>((value): value is PickedColor => isColor(value)).required(),
-})
-  .noUnknown()
-  .required();
-
-/** Most points of a pane's outline or a tube's path. */
-export const MOST_POINTS = 400;
-
-/** Whole numbers of a kind, such as places in a path. */
-const wholes = (most: number) =>
-  array(number().strict().required().integer().min(0).max(most)).required().max(MOST_POINTS);
-
-const fixtureSchema = object({
-  id: id(),
-  kind: string().oneOf(KIND_NAMES).required(),
-  name: name(),
-  circuit: id(),
-  at: platePoint(),
-  foot: platePoint(),
-  /** Where on the ground vehicle lamps shine to. */
-  aim: platePoint(),
-  /** The outline of a pane, the way of a tube or a strand, or the lamps of a pair, as they are seen. */
-  path: array(platePoint()).required().max(MOST_POINTS),
-  /** Radius of the glass as a fraction of the plate's width. */
-  size: ranged('size'),
-  gel: gelSchema,
-  /** Of a tube, per metre. */
-  lumens: ranged('lumens'),
-  heart: ranged('heart'),
-  halo: ranged('halo'),
-  /** How much whiter or dimmer its glass shows than by its own luminance, stops. */
-  shown: ranged('level'),
-  /** What it throws against what it shows, stops. */
-  spill: ranged('level'),
-  /** How far thin dark things over the glass stay dark, and how much light they catch near the bulb. */
-  bars: ranged('strength'),
-  barGlow: ranged('strength'),
-  /** How much of the plate is still seen in a pane's lit glass. */
-  interior: ranged('strength'),
-  /** How far behind a pane of clear glass its lamp hangs, metres; 0: the glass itself glows, as a blind does. */
-  depth: ranged('depth'),
-  /** How far a tube stands off from what is behind it, metres. */
-  standOff: ranged('standOff'),
-  /** Which of many ways a fire looks, or panes of one bulb differ. */
-  seed: number().strict().required().integer().min(0).max(9999),
-  /** How far panes of one bulb differ in level, gel and interior; what share of them is dark; how far curtains are drawn. */
-  vary: ranged('strength'),
-  unlit: ranged('strength'),
-  curtains: ranged('strength'),
-  /** Bulbs along a strand, none for one at every point of its path; how deep it hangs, over its span. */
-  count: ranged('count'),
-  sag: ranged('strength'),
-  /** Points of a tube's path at which another piece of it begins, and the pieces that are dead. */
-  breaks: wholes(MOST_POINTS),
-  dead: wholes(MOST_POINTS),
-  /** Fixtures of one bulb share what their kind makes of it: one is set, and all are. */
-  bulb: id().optional(),
-  /** The matte of what stands in front of it: it hides the lamp and its halo. */
-  behind: id().optional(),
-  /** The matte inside or outside of which alone its spill lands. */
-  only: object({ matte: id(), outside: boolean().strict().required() })
-    .noUnknown()
-    .optional()
-    .default(undefined),
-})
-  .noUnknown()
-  .required()
-  .test('path', 'a fixture has too few points on its path', (fixture) => {
-    return (fixture.path?.length ?? 0) >= (KINDS[fixture.kind]?.fewestPoints ?? 0);
-  });
 
 /** How dark and bright parts of what lies beneath take a circuit's light. */
 const gripSchema = object({
@@ -229,12 +154,12 @@ export const sceneSchema = object({
 export type Cue = Scene['cues'][number];
 export type Matte = Scene['mattes'][number];
 export type Place = Scene['places'][number];
-export type Scene = InferType<typeof sceneSchema>;
+export type Scene = Omit<InferType<typeof sceneSchema>, 'fixtures'> & { fixtures: Fixture[] };
 export type Night = Scene['night'];
 export type SceneFrame = Scene['frame'];
 export type GroundPlan = Scene['plan'];
-export type Fixture = Scene['fixtures'][number];
-export type Gel = Fixture['gel'];
+export type { Fixture, FixtureValues } from '../fixture/fixture-schema';
+export type { Gel } from '../fixture/fixture-base';
 export type Grip = Circuit['grip'];
 export type Moon = Scene['moon'];
 export type Circuit = Scene['circuits'][number];

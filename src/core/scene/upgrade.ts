@@ -3,8 +3,8 @@ import { groundPoint } from '../plan/ground';
 import { standsOn, type Deck } from '../plan/surfaces';
 import { WHOLE_FRAME } from '../frame/frame';
 import { PLAIN_GRADE } from '../night/starting-night';
-import { FIRST_MOON, PLAIN_FINISH, PLAIN_FIXTURE, PLAIN_GRIP, PLAIN_SURFACE } from './new-scene';
-import { RANGES } from './ranges';
+import { FIRST_MOON, PLAIN_FINISH, PLAIN_GRIP, PLAIN_SURFACE } from './new-scene';
+import { RANGES } from '../fields/ranges';
 
 /** A document of any version, as it was written. */
 interface Versioned {
@@ -41,6 +41,28 @@ function tiltable(pass: OldRamp, aspect: number): object {
   if (pass.shape !== 'round') return { ...pass, breadth: 1 };
   const breadth = Math.min(50, Math.max(0.02, v / aspect / Math.max(u, 1e-6)));
   return { ...pass, to: { u: pass.from.u + u, v: pass.from.v }, breadth };
+}
+
+/** What version 6 gave fixtures of all kinds. */
+const PLAIN_IN_6 = {
+  ...{ shown: 0, depth: 0, seed: 0, vary: 0, unlit: 0, curtains: 0, count: 0, sag: 0 },
+  ...{ breaks: [], dead: [] },
+};
+
+/** Settings that up to version 8 all fixtures had, and the kinds that keep them. */
+const KEPT_IN_9: Record<string, readonly string[]> = {
+  ...{ bars: ['globe', 'lantern'], barGlow: ['globe', 'lantern'] },
+  ...{ depth: ['pane'], interior: ['pane'], curtains: ['pane'], vary: ['pane'], unlit: ['pane'] },
+  ...{ seed: ['pane', 'fire'], standOff: ['tube'], breaks: ['tube'], dead: ['tube'] },
+  ...{ count: ['strand'], sag: ['strand'] },
+};
+
+/** A fixture without the settings that its kind does not use. */
+function ofItsKind(fixture: object): object {
+  const { kind } = fixture as { kind: string };
+  return Object.fromEntries(
+    Object.entries(fixture).filter(([name]) => KEPT_IN_9[name]?.includes(kind) ?? true),
+  );
 }
 
 /** Turns a document of a version into one of the next. */
@@ -105,7 +127,7 @@ const STEPS: Record<number, (old: Versioned) => Versioned> = {
       fixtures: old.fixtures.map((fixture) => ({
         ...fixture,
         aim: { ...(fixture as { foot: object }).foot },
-        ...PLAIN_FIXTURE,
+        ...PLAIN_IN_6,
       })),
     }),
     ...(old.circuits && { circuits: old.circuits.map((circuit) => ({ ...circuit, warmth: 0 })) }),
@@ -141,6 +163,12 @@ const STEPS: Record<number, (old: Versioned) => Versioned> = {
     ...old,
     version: 8,
     ...(old.plan?.standees && { plan: { ...old.plan, standees: old.plan.standees.map(onDeck(old)) } }),
+  }),
+  // 9 has only those settings of a fixture that its kind uses. The others never showed.
+  8: (old) => ({
+    ...old,
+    version: 9,
+    ...(old.fixtures && { fixtures: old.fixtures.map(ofItsKind) }),
   }),
 };
 

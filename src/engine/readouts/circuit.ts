@@ -1,7 +1,7 @@
 import { addCircuitLight, type LightParts } from '@/core/picture/circuit-light';
 import { pictureWeights } from '@/core/picture/weights';
 import type { RgbPlanes } from '@/core/plane/plane';
-import { RANGES } from '@/core/scene/ranges';
+import { RANGES } from '@/core/fields/ranges';
 import type { Scene } from '@/core/scene/schema';
 import type { FrameRequest } from '../frame-request';
 import { evened } from '../stages/even';

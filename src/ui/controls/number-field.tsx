@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { Range } from '@/core/scene/ranges';
+import type { Range } from '@/core/fields/ranges';
 import { snap } from './use-fader';
 import { useGesture } from './use-gesture';
 

@@ -2,7 +2,7 @@
 
 import { ActionIcon } from '@mantine/core';
 import { IconArrowBackUp } from '@tabler/icons-react';
-import type { Range } from '@/core/scene/ranges';
+import type { Range } from '@/core/fields/ranges';
 import { NumberField } from './number-field';
 import { useGesture } from './use-gesture';
 import { useFader, type FaderOptions } from './use-fader';

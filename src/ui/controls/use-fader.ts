@@ -1,5 +1,5 @@
 import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import type { Range } from '@/core/scene/ranges';
+import type { Range } from '@/core/fields/ranges';
 import { useGesture } from './use-gesture';
 
 export interface FaderOptions {

@@ -6,7 +6,7 @@ import { gelColor } from '@/core/fixture/gel-color';
 import { burns } from '@/core/picture/layers';
 import { moveToCircuit, setCircuit } from '@/core/scene/commands';
 import { moveCircuit } from '@/core/scene/many-commands';
-import { RANGES } from '@/core/scene/ranges';
+import { RANGES } from '@/core/fields/ranges';
 import type { Circuit, Scene } from '@/core/scene/schema';
 import { useScene, useView } from '../editor/editor-context';
 import { litCss } from './color-css';

@@ -5,7 +5,7 @@ import { IconX } from '@tabler/icons-react';
 import { useState, type KeyboardEvent } from 'react';
 import { addCue, removeCue, renameCue, setDeskBetween } from '@/core/scene/cue-commands';
 import { cueOf } from '@/core/scene/cues';
-import { RANGES } from '@/core/scene/ranges';
+import { RANGES } from '@/core/fields/ranges';
 import { MOST_CUES, type Cue } from '@/core/scene/schema';
 import { freeName } from '@/state/fixture-actions';
 import { NameField } from '../controls/name-field';

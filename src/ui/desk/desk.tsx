@@ -3,7 +3,7 @@
 import { blackbodyRgb } from '@/core/color/planckian';
 import { ambientGains, CAMERA_WHITE } from '@/core/night/ambient-gains';
 import { setDesk } from '@/core/scene/commands';
-import { RANGES } from '@/core/scene/ranges';
+import { RANGES } from '@/core/fields/ranges';
 import type { Desk as DeskLevels } from '@/core/scene/schema';
 import { useScene } from '../editor/editor-context';
 import { CircuitStrip } from './circuit-strip';

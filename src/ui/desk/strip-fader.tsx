@@ -1,7 +1,7 @@
 'use client';
 
 import type { CSSProperties } from 'react';
-import { RANGES, type Range } from '@/core/scene/ranges';
+import { RANGES, type Range } from '@/core/fields/ranges';
 import { NumberField } from '../controls/number-field';
 import { useFader } from '../controls/use-fader';
 import classes from './desk.module.css';

@@ -1,5 +1,5 @@
 import { useHotkeys } from 'react-hotkeys-hook';
-import { RANGES } from '@/core/scene/ranges';
+import { RANGES } from '@/core/fields/ranges';
 import { useScene, useSession, useView } from './editor-context';
 import { EVERYWHERE, HISTORY } from './key-options';
 

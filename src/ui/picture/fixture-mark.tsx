@@ -5,8 +5,8 @@ import { KINDS } from '@/core/fixture/kinds';
 import type { PlatePoint } from '@/core/plan/camera';
 import { setFixture } from '@/core/scene/commands';
 import { moveFixtures, removeFixtures } from '@/core/scene/many-commands';
-import { RANGES } from '@/core/scene/ranges';
-import type { Fixture } from '@/core/scene/schema';
+import { RANGES } from '@/core/fields/ranges';
+import type { Fixture, FixtureValues } from '@/core/scene/schema';
 import { chosenIds } from '@/state/view-store';
 import { useGesture } from '../controls/use-gesture';
 import { useScene, useSession, useView } from '../editor/editor-context';
@@ -55,7 +55,7 @@ export const FixtureMark = memo(function FixtureMark({ fixture, box }: FixtureMa
   };
   const move = (by: PlatePoint, feetStay = false) =>
     change(`fixtures ${together().join()} move`, moveFixtures(together(), by, feetStay));
-  const set = (label: string, values: Partial<Fixture>) =>
+  const set = (label: string, values: FixtureValues) =>
     change(`fixture ${id} ${label}`, setFixture(`${name}: ${label}`, id, values));
   const grab = () => {
     start.current = fixture;

@@ -20,7 +20,8 @@ const MOST_HANDLES = 24;
 export function FixturePath({ fixture, box, chosen }: { fixture: Fixture; box: Box; chosen: boolean }) {
   const change = useScene((state) => state.change);
   const run = useScene((state) => state.run);
-  const { id, name, kind, path, breaks } = fixture;
+  const { id, name, kind, path } = fixture;
+  const breaks = fixture.kind === 'tube' ? fixture.breaks : [];
   const set = (next: PlatePoint[]) =>
     setFixture(`${name}: corner`, id, { path: next, at: middleOfPath(next) });
   const points = path

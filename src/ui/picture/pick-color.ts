@@ -1,7 +1,7 @@
 import { unitLuminance } from '@/core/color/luminance';
 import { srgb } from '@/core/color/srgb';
 import type { PlatePoint } from '@/core/plan/camera';
-import type { PickedColor } from '@/core/scene/fields';
+import type { PickedColor } from '@/core/fields/fields';
 
 /** Half the side of the sampled square, fraction of the width. */
 const REACH = 0.003;

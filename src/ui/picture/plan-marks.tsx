@@ -9,7 +9,7 @@ import { wallPieces } from '@/core/plan/wall-pieces';
 import { wallGrid } from '@/core/plan/wall-grid';
 import { groundGrid } from '@/core/plan/ground-grid';
 import { setPlan } from '@/core/scene/commands';
-import { RANGES } from '@/core/scene/ranges';
+import { RANGES } from '@/core/fields/ranges';
 import { useGesture } from '../controls/use-gesture';
 import { useScene, useView } from '../editor/editor-context';
 import { SurfaceMarks } from './surface-marks';

@@ -1,7 +1,7 @@
 'use client';
 
 import { setNightPart } from '@/core/scene/commands';
-import { RANGES, type Range } from '@/core/scene/ranges';
+import { RANGES, type Range } from '@/core/fields/ranges';
 import type { Night } from '@/core/scene/schema';
 import { useScene } from '../editor/editor-context';
 import type { Box } from './view-geometry';

@@ -2,7 +2,7 @@ import { notifications } from '@mantine/notifications';
 import { useRef, type RefObject } from 'react';
 import type { PlatePoint } from '@/core/plan/camera';
 import { addCopies } from '@/core/scene/bulb-commands';
-import { MOST_FIXTURES, type Fixture } from '@/core/scene/schema';
+import { MOST_FIXTURES, type FixtureValues } from '@/core/scene/schema';
 import { isClicked, isDragged, KINDS } from '@/core/fixture/kinds';
 import { middleOfPath, pathAcross, tubeAlong } from '@/state/fixture-actions';
 import { letteringAcross } from '@/state/lettering';
@@ -37,7 +37,7 @@ export function useFixtureGestures(
   const across = useRef<PlatePoint[]>([]);
   const straight = useRef(false);
 
-  function light(at: PlatePoint, path?: PlatePoint[], more?: Partial<Fixture>): void {
+  function light(at: PlatePoint, path?: PlatePoint[], more?: FixtureValues): void {
     if (scene.fixtures.length < MOST_FIXTURES) return lightFixture(at, path, more);
     notifications.show({
       color: 'yellow',

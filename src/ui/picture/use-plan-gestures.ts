@@ -3,7 +3,7 @@ import type { PlatePoint } from '@/core/plan/camera';
 import { notifications } from '@mantine/notifications';
 import { horizonThrough, vanishingPoint, type PlateLine } from '@/core/plan/vanishing-point';
 import { addSurface, setPlan, setSurface } from '@/core/scene/commands';
-import { RANGES } from '@/core/scene/ranges';
+import { RANGES } from '@/core/fields/ranges';
 import { MOST_CORNERS } from '@/core/scene/plan-schema';
 import { newDeck, newWall, wallEnd } from '@/state/plan-actions';
 import { useScene, useView } from '../editor/editor-context';

@@ -4,7 +4,7 @@ import { Button, NativeSelect, SegmentedControl } from '@mantine/core';
 import { useEffect } from 'react';
 import type { EdgePass, EdgeStroke, PaintPass, PaintStroke } from '@/core/matte/pass';
 import { setPass } from '@/core/scene/commands';
-import { RANGES } from '@/core/scene/ranges';
+import { RANGES } from '@/core/fields/ranges';
 import type { Matte } from '@/core/scene/schema';
 import { NumberRow, ratioScale } from '../controls/number-row';
 import { useScene, useSession, useView } from '../editor/editor-context';

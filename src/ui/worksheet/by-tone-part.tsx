@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { useStore } from 'zustand';
 import { startingNight } from '@/core/night/starting-night';
 import { setNightPart } from '@/core/scene/commands';
-import { RANGES } from '@/core/scene/ranges';
+import { RANGES } from '@/core/fields/ranges';
 import { NumberRow } from '../controls/number-row';
 import { useScene, useSession } from '../editor/editor-context';
 import { ToneStrip } from './tone-strip';

@@ -3,7 +3,7 @@
 import { Button } from '@mantine/core';
 import { FINISHES } from '@/core/plan/finishes';
 import type { RippledFinish } from '@/core/plan/surfaces';
-import { RANGES } from '@/core/scene/ranges';
+import { RANGES } from '@/core/fields/ranges';
 import { NumberRow } from '../controls/number-row';
 import classes from './worksheet.module.css';
 

@@ -2,20 +2,17 @@
 
 import { NativeSelect } from '@mantine/core';
 import { setFixture } from '@/core/scene/commands';
-import { RANGES } from '@/core/scene/ranges';
 import type { Fixture } from '@/core/scene/schema';
-import { NumberRow } from '../controls/number-row';
 import { useScene } from '../editor/editor-context';
 import classes from './worksheet.module.css';
 
 const FREE = '';
 
-/** What stands before a lamp: mattes that hide it or hold its spill, and dark bars over its glass. */
+/** What stands before a lamp: mattes that hide it or hold its spill. */
 export function FixtureHold({ fixture }: { fixture: Fixture }) {
   const mattes = useScene(({ scene }) => scene.mattes);
   const run = useScene((state) => state.run);
-  const change = useScene((state) => state.change);
-  const { id, name, behind, only, bars, barGlow } = fixture;
+  const { id, name, behind, only } = fixture;
   const lands = only ? `${only.outside ? 'outside' : 'inside'} ${only.matte}` : FREE;
 
   function setLands(value: string): void {
@@ -24,21 +21,8 @@ export function FixtureHold({ fixture }: { fixture: Fixture }) {
     run(setFixture(`${name}: where its spill lands`, id, { only: held }));
   }
 
-  const row = (key: 'bars' | 'barGlow', label: string, value: number, initial: number) => (
-    <NumberRow
-      label={label}
-      value={value}
-      range={RANGES.strength}
-      initial={initial}
-      onChange={(next) =>
-        change(`fixture ${id} ${key}`, setFixture(`${name}: ${label.toLowerCase()}`, id, { [key]: next }))
-      }
-    />
-  );
   return (
     <>
-      {row('bars', 'Dark bars', bars, 0)}
-      {bars > 0 && row('barGlow', 'Light on bars', barGlow, 0.4)}
       {mattes.length > 0 && (
         <>
           <div className={classes.pair}>

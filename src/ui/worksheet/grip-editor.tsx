@@ -5,7 +5,7 @@ import { useStore } from 'zustand';
 import { gripShare } from '@/core/picture/grip';
 import { setCircuit } from '@/core/scene/commands';
 import { PLAIN_GRIP } from '@/core/scene/new-scene';
-import { RANGES } from '@/core/scene/ranges';
+import { RANGES } from '@/core/fields/ranges';
 import type { Circuit, Grip } from '@/core/scene/schema';
 import { NumberRow } from '../controls/number-row';
 import { useGesture } from '../controls/use-gesture';

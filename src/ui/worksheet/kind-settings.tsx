@@ -1,56 +1,53 @@
 'use client';
 
 import { UnstyledButton } from '@mantine/core';
-import type { OwnSetting } from '@/core/fixture/kind';
+import type { FixtureOf } from '@/core/fixture/fixture-schema';
 import { KINDS } from '@/core/fixture/kinds';
+import { ownNumbers } from '@/core/fixture/own-settings';
 import { tubePieces } from '@/core/fixture/tube-pieces';
 import { setFixture } from '@/core/scene/commands';
-import { RANGES, type Range } from '@/core/scene/ranges';
 import type { Fixture } from '@/core/scene/schema';
 import { NumberRow } from '../controls/number-row';
 import { useScene } from '../editor/editor-context';
 import classes from './kind-settings.module.css';
 
-const SEED: Range = { min: 0, max: 9999, step: 1, unit: '', decimals: 0 };
-
-const ROWS = {
-  interior: { label: 'Interior', range: RANGES.strength },
-  curtains: { label: 'Curtains', range: RANGES.strength },
-  depth: { label: 'Lamp behind', range: RANGES.depth },
-  vary: { label: 'Differ', range: RANGES.strength },
-  unlit: { label: 'Dark ones', range: RANGES.strength },
-  seed: { label: 'Seed', range: SEED },
-  standOff: { label: 'Stands off', range: RANGES.standOff },
-  count: { label: 'Bulbs', range: RANGES.count },
-  sag: { label: 'Sag', range: RANGES.strength },
-} satisfies Record<OwnSetting, { label: string; range: Range }>;
-
 /** Settings that only some kinds of fixtures have. */
 export function KindSettings({ fixture }: { fixture: Fixture }) {
   const change = useScene((state) => state.change);
-  const run = useScene((state) => state.run);
-  const { id, name, kind, dead } = fixture;
-  const pieces = kind === 'tube' ? tubePieces(fixture).length : 0;
+  const { id, name, kind } = fixture;
+  const values = fixture as unknown as Record<string, number>;
   return (
     <>
-      {Object.entries(KINDS[kind].rows).map(([key, initial]) => {
-        const { label, range } = ROWS[key as OwnSetting];
-        return (
-          <NumberRow
-            key={key}
-            label={label}
-            value={fixture[key as OwnSetting]}
-            range={range}
-            initial={initial}
-            onChange={(value) =>
-              change(
-                `fixture ${id} ${key}`,
-                setFixture(`${name}: ${label.toLowerCase()}`, id, { [key]: value }),
-              )
-            }
-          />
-        );
-      })}
+      {ownNumbers(KINDS[kind].own).map(
+        ([key, { label, range, start, needs }]) =>
+          (needs === undefined || values[needs] > 0) && (
+            <NumberRow
+              key={key}
+              label={label}
+              value={values[key]}
+              range={range}
+              initial={start}
+              onChange={(value) =>
+                change(
+                  `fixture ${id} ${key}`,
+                  setFixture(`${name}: ${label.toLowerCase()}`, id, { [key]: value }),
+                )
+              }
+            />
+          ),
+      )}
+      {fixture.kind === 'tube' && <Pieces tube={fixture} />}
+    </>
+  );
+}
+
+/** Which pieces of a tube burn. */
+function Pieces({ tube }: { tube: FixtureOf<'tube'> }) {
+  const run = useScene((state) => state.run);
+  const { id, name, dead } = tube;
+  const pieces = tubePieces(tube).length;
+  return (
+    <>
       {pieces > 1 && (
         <div className={classes.pieces} role="group" aria-label="Pieces that burn">
           {Array.from({ length: pieces }, (_, piece) => (

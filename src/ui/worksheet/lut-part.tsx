@@ -3,7 +3,7 @@
 import { Button, FileButton } from '@mantine/core';
 import { useState } from 'react';
 import { setLutStrength, setNight } from '@/core/scene/commands';
-import { RANGES } from '@/core/scene/ranges';
+import { RANGES } from '@/core/fields/ranges';
 import { api } from '@/state/api';
 import { NumberRow } from '../controls/number-row';
 import { useScene } from '../editor/editor-context';

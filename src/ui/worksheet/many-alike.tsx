@@ -5,7 +5,7 @@ import { notifications } from '@mantine/notifications';
 import { useState } from 'react';
 import type { Alike } from '@/core/fixture/twins';
 import { addCopies, unlinkFixture } from '@/core/scene/bulb-commands';
-import type { Range } from '@/core/scene/ranges';
+import type { Range } from '@/core/fields/ranges';
 import { splitFixture } from '@/core/scene/many-commands';
 import { MOST_FIXTURES, type Fixture } from '@/core/scene/schema';
 import { besideCopy, gridOf, rowCopies, sampleOf, twinCopies, twinsIn } from '@/state/twins';

@@ -7,7 +7,7 @@ import { COVERAGE_VIEWS, type CoverageView } from '@/core/matte/show-coverage';
 import { usesOf } from '@/core/matte/uses';
 import { removeMatte, setMatte, setPlaces } from '@/core/scene/commands';
 import { MOST_PASSES } from '@/core/scene/matte-schema';
-import { RANGES } from '@/core/scene/ranges';
+import { RANGES } from '@/core/fields/ranges';
 import type { Matte } from '@/core/scene/schema';
 import { mattePass, newPass, OWN_KINDS, PASS_NAMES, placeStops, withPlace } from '@/state/matte-actions';
 import { NameField } from '../controls/name-field';

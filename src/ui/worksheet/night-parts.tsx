@@ -4,7 +4,7 @@ import { Button, SegmentedControl } from '@mantine/core';
 import { startingNight } from '@/core/night/starting-night';
 import { FIRST_MOON } from '@/core/scene/new-scene';
 import { setMoon, setNight, setNightPart } from '@/core/scene/commands';
-import { RANGES, type Range } from '@/core/scene/ranges';
+import { RANGES, type Range } from '@/core/fields/ranges';
 import type { Moon, Night } from '@/core/scene/schema';
 import { NumberRow, ratioScale } from '../controls/number-row';
 import { useScene } from '../editor/editor-context';

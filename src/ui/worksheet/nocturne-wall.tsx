@@ -7,7 +7,7 @@ import { framedSize } from '@/core/frame/frame';
 import { blendNights } from '@/core/night/blend-nights';
 import { NOCTURNES, type Nocturne } from '@/core/night/nocturnes';
 import { setNight } from '@/core/scene/commands';
-import { RANGES } from '@/core/scene/ranges';
+import { RANGES } from '@/core/fields/ranges';
 import type { Night } from '@/core/scene/schema';
 import { api } from '@/state/api';
 import { NameToKeep } from '../controls/name-to-keep';

@@ -4,7 +4,7 @@ import { ActionIcon, Checkbox, NativeSelect, SegmentedControl, UnstyledButton } 
 import { IconX } from '@tabler/icons-react';
 import { JOINS, type Join, type Pass, type PassKind } from '@/core/matte/pass';
 import { setMatte, setPass } from '@/core/scene/commands';
-import { RANGES, type Range } from '@/core/scene/ranges';
+import { RANGES, type Range } from '@/core/fields/ranges';
 import type { Matte } from '@/core/scene/schema';
 import { PASS_NAMES } from '@/state/matte-actions';
 import { NumberRow } from '../controls/number-row';

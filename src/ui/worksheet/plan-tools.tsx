@@ -5,7 +5,7 @@ import { notifications } from '@mantine/notifications';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import { addSurface, setPlan, standUp } from '@/core/scene/commands';
-import { RANGES, type Range } from '@/core/scene/ranges';
+import { RANGES, type Range } from '@/core/fields/ranges';
 import { MOST_MATTES } from '@/core/scene/matte-schema';
 import { MOST_SURFACES } from '@/core/scene/plan-schema';
 import {

@@ -3,7 +3,7 @@
 import { Button, NativeSelect } from '@mantine/core';
 import { addMatte, setPlan } from '@/core/scene/commands';
 import { MOST_MATTES } from '@/core/scene/matte-schema';
-import { RANGES } from '@/core/scene/ranges';
+import { RANGES } from '@/core/fields/ranges';
 import { newMatte, sunShadowMatte } from '@/state/matte-actions';
 import { NumberRow } from '../controls/number-row';
 import { useScene, useSession, useView } from '../editor/editor-context';

@@ -2,7 +2,7 @@
 
 import { Button, NativeSelect } from '@mantine/core';
 import { removeSurface, setGround, setSurface, type SurfaceKind } from '@/core/scene/commands';
-import { RANGES } from '@/core/scene/ranges';
+import { RANGES } from '@/core/fields/ranges';
 import type { GroundPlan } from '@/core/scene/schema';
 import { NameField } from '../controls/name-field';
 import { NumberRow, ratioScale } from '../controls/number-row';

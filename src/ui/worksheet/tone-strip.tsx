@@ -5,7 +5,7 @@ import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { codesFromHex, hexFromCodes } from '@/core/color/hex';
 import { colorByTone, type ToneStop } from '@/core/grade/color-by-tone';
 import { setNightPart } from '@/core/scene/commands';
-import { RANGES } from '@/core/scene/ranges';
+import { RANGES } from '@/core/fields/ranges';
 import { MOST_POINTS } from '@/core/scene/night-schema';
 import { NumberRow } from '../controls/number-row';
 import { useGesture } from '../controls/use-gesture';

@@ -3,7 +3,7 @@
 import { Button, NativeSelect } from '@mantine/core';
 import { framedSize, WHOLE_FRAME, withRatio } from '@/core/frame/frame';
 import { setFrame } from '@/core/scene/commands';
-import { RANGES, type Range } from '@/core/scene/ranges';
+import { RANGES, type Range } from '@/core/fields/ranges';
 import { NumberRow } from '../../controls/number-row';
 import { useScene, useView } from '../../editor/editor-context';
 import classes from '../../worksheet/worksheet.module.css';

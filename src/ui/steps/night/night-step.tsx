@@ -4,7 +4,7 @@ import { Button } from '@mantine/core';
 import type { ComponentType } from 'react';
 import { startingNight } from '@/core/night/starting-night';
 import { setNight } from '@/core/scene/commands';
-import { RANGES } from '@/core/scene/ranges';
+import { RANGES } from '@/core/fields/ranges';
 import type { Night, Scene } from '@/core/scene/schema';
 import { NIGHT_PARTS, type NightPartName } from '@/state/view-store';
 import { Fold } from '../../controls/fold';

@@ -3,7 +3,7 @@
 import { Button } from '@mantine/core';
 import { setPlan } from '@/core/scene/commands';
 import { newScene } from '@/core/scene/new-scene';
-import { RANGES } from '@/core/scene/ranges';
+import { RANGES } from '@/core/fields/ranges';
 import { useScene, useSession } from '../../editor/editor-context';
 import { NumberRow, ratioScale } from '../../controls/number-row';
 import { planFaults } from '@/core/plan/plan-faults';

@@ -47,6 +47,7 @@ export const RANGES = {
   standOff: { min: 0, max: 2, step: 0.01, unit: 'm', decimals: 2 },
   depth: { min: 0, max: 10, step: 0.1, unit: 'm', decimals: 1 },
   gripShare: { min: 0, max: 2, step: 0.01, unit: '', decimals: 2 },
+  seed: { min: 0, max: 9999, step: 1, unit: '', decimals: 0 },
   count: { min: 0, max: 200, step: 1, unit: '', decimals: 0 },
   warmth: { min: -150, max: 150, step: 5, unit: 'mired', decimals: 0 },
   azimuth: { min: -180, max: 180, step: 1, unit: '°', decimals: 0 },
