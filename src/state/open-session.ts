@@ -8,12 +8,10 @@ import { createReadoutStore, type ReadoutStore } from './readout-store';
 import { createSegmenter, type Segmenter } from './segmenter';
 import { createSceneStore, type SceneStore } from './scene-store';
 import { LostWorkError, takeUp, type TakenUp } from './take-up';
-import { createViewStore, type ViewStore } from './view-store';
 
-/** An open scene in this window: its store, its view, its saving. */
+/** An open scene in this window: its store, its saving. */
 export interface OpenedSession {
   scene: SceneStore;
-  view: ViewStore;
   /** 35 mm equivalent focal length that the photo names. */
   photoLens?: number;
   /** What is read off the picture. */
@@ -74,7 +72,6 @@ export function openSession(opened: Opening, browser: Browser): OpenedSession {
   return {
     scene: store,
     photoLens,
-    view: createViewStore(),
     readout: createReadoutStore(),
     segmenter,
     async flush() {

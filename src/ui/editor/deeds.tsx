@@ -4,23 +4,13 @@ import { VisuallyHidden } from '@mantine/core';
 import { Spotlight, spotlight, type SpotlightActionData } from '@mantine/spotlight';
 import { useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { KIND_NAMES, KINDS } from '@/core/fixture/kinds';
-import { FINISHES } from '@/core/plan/finishes';
-import { setDeskBetween } from '@/core/scene/cue-commands';
-import { setCircuit, setGround } from '@/core/scene/commands';
-import { removeFixtures } from '@/core/scene/many-commands';
-import { chosenIds, FITTED, PROOFS, STEPS } from '@/state/view-store';
-import { STEP_INFO } from '../steps';
+import { STEP_NAMES, stepOf } from '../steps';
+import type { Deed } from '../view/slice';
+import { SLICES } from '../view/slices';
 import { useScene, useSession, useView } from './editor-context';
 import classes from './editor.module.css';
 import { EVERYWHERE } from './key-options';
 import { useCopying } from './use-copying';
-
-const PROOF_NAMES: Record<(typeof PROOFS)[number], string> = {
-  night: 'the night alone',
-  wipe: 'night wiped over day',
-  beside: 'night and day beside each other',
-};
 
 /** All that can be done by its name: opened by the slash key, found by a few letters. */
 export function Deeds() {
@@ -48,60 +38,19 @@ export function Deeds() {
 
 /** What can be done now. While nobody asks it is not listed, so that a drag makes no lists. */
 function useDeeds(open: boolean): SpotlightActionData[] {
-  const { scene: store, view } = useSession();
+  const session = useSession();
   const scene = useScene((state) => (open ? state.scene : undefined));
   const set = useView((state) => state.set);
   const { copy, paste } = useCopying();
-  const { run, undo, redo } = store.getState();
-  const deed = (label: string, onClick: () => void): SpotlightActionData => ({ id: label, label, onClick });
+  const { undo, redo } = session.scene.getState();
   if (!scene) return [];
-  const { circuits, cues, fixtures } = scene;
-
-  function takeAway(): void {
-    const ids = chosenIds(view.getState());
-    if (ids.length === 0) return;
-    run(removeFixtures(ids));
-    set({ chosen: undefined });
-  }
-
-  return [
-    ...STEPS.map((step) => deed(`Open ${STEP_INFO[step].title}`, () => set({ step }))),
-    ...KIND_NAMES.map((kind) =>
-      deed(`Light next: ${KINDS[kind].title}`, () =>
-        set({ step: 'fixtures', kind, chosen: undefined, picking: false }),
-      ),
-    ),
-    ...(['dry', 'damp', 'wet'] as const).map((finish) =>
-      deed(`Make the ground ${finish}`, () => run(setGround(`Ground: ${finish}`, FINISHES[finish]))),
-    ),
-    deed('Undo', undo),
-    deed('Redo', redo),
-    deed('Copy the chosen fixtures', copy),
-    deed('Paste fixtures', paste),
-    deed('Remove the chosen fixtures', takeAway),
-    deed('Pick the gel off the picture', () => set({ step: 'fixtures', picking: true })),
-    deed('Build the scene up from dark', () => set({ buildUp: 0, buildUpRuns: true })),
-    deed('Read values off the picture', () => set({ probing: true })),
-    deed('Fit the picture into the view', () => set({ look: FITTED })),
-    ...PROOFS.map((proof) => deed(`Show ${PROOF_NAMES[proof]}`, () => set({ proof }))),
-    ...cues.map((cue) =>
-      deed(`Call cue ${cue.name}`, () => run(setDeskBetween(`Cue: ${cue.name}`, cue, cue, 1))),
-    ),
-    ...circuits.flatMap(({ id, name, muted, solo }) => [
-      deed(`${muted ? 'Light' : 'Mute'} ${name}`, () =>
-        run(setCircuit(`${name}: ${muted ? 'on again' : 'mute'}`, id, { muted: !muted })),
-      ),
-      deed(`${solo ? 'End solo of' : 'Solo'} ${name}`, () =>
-        run(setCircuit(`${name}: ${solo ? 'end solo' : 'solo'}`, id, { solo: !solo })),
-      ),
-      deed(`Choose all on ${name}`, () => {
-        const [chosen, ...also] = fixtures.filter(({ circuit }) => circuit === id).map((f) => f.id);
-        set({ step: 'fixtures', chosen, also, circuit: id });
-      }),
-    ]),
-    ...fixtures.map(({ id, name, circuit }) => ({
-      ...deed(`Choose ${name}`, () => set({ step: 'fixtures', chosen: id, circuit })),
-      id,
-    })),
-  ].map((action, i) => ({ ...action, id: `${i} ${action.id}` }));
+  const deeds: Deed[] = [
+    ...STEP_NAMES.map((step) => ({ label: `Open ${stepOf(step).title}`, run: () => set({ step }) })),
+    { label: 'Undo', run: undo },
+    { label: 'Redo', run: redo },
+    { label: 'Copy the chosen fixtures', run: copy },
+    { label: 'Paste fixtures', run: paste },
+    ...SLICES.flatMap((slice) => slice.deeds?.({ scene, session, set }) ?? []),
+  ];
+  return deeds.map(({ label, run }, i) => ({ id: `${i} ${label}`, label, onClick: run }));
 }

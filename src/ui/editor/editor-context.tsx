@@ -4,11 +4,14 @@ import { createContext, useContext } from 'react';
 import { useStore } from 'zustand';
 import type { OpenedSession } from '@/state/open-session';
 import type { SceneActions, SceneState } from '@/state/scene-store';
-import type { ViewState } from '@/state/view-store';
+import type { ViewState, ViewStore } from '../view/view-store';
 
-export const EditorContext = createContext<OpenedSession | null>(null);
+/** A session with what its window shows. */
+export type EditorSession = OpenedSession & { view: ViewStore };
 
-export function useSession(): OpenedSession {
+export const EditorContext = createContext<EditorSession | null>(null);
+
+export function useSession(): EditorSession {
   const session = useContext(EditorContext);
   if (!session) throw new Error('This part belongs inside the editor.');
   return session;

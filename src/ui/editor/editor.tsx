@@ -5,6 +5,8 @@ import { useEffect, useState } from 'react';
 import { openSession, type Opening } from '@/state/open-session';
 import { Desk } from '../desk/desk';
 import { Picture } from '../picture/picture';
+import { SLICES } from '../view/slices';
+import { createViewStore } from '../view/view-store';
 import { Worksheet } from '../worksheet/worksheet';
 import { BROWSER } from './browser';
 import { Deeds } from './deeds';
@@ -15,12 +17,18 @@ import { useCopyingKeys } from './use-copying';
 import { useEditorKeys } from './use-editor-keys';
 import classes from './editor.module.css';
 
+/** The step that is open at first. */
+const FIRST_STEP = 'fixtures';
+
 const LOST =
   'This browser kept changes of this scene that were not saved, but they cannot be read any more. The scene is as it was saved.';
 
 /** The editor of one scene. */
 export function Editor({ opened }: { opened: Opening }) {
-  const [session] = useState(() => openSession(opened, BROWSER));
+  const [session] = useState(() => ({
+    ...openSession(opened, BROWSER),
+    view: createViewStore(SLICES, FIRST_STEP),
+  }));
   useEffect(() => session.start(), [session]);
   useEffect(() => {
     if (opened.lost) notifications.show({ color: 'yellow', autoClose: false, message: LOST });

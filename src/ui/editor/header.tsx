@@ -6,7 +6,7 @@ import { useStore } from 'zustand';
 import { renameScene } from '@/core/scene/commands';
 import { connection } from '@/state/connection';
 import type { SaveState } from '@/state/saver';
-import { FITTED, PROOFS, type Proof } from '@/state/view-store';
+import { FITTED, PROOFS, type Proof } from '../view/look';
 import { NameField } from '../controls/name-field';
 import { HourLine } from '../hour/hour-line';
 import { useScene, useSession, useView } from './editor-context';

@@ -7,7 +7,7 @@ import { setFixture } from '@/core/scene/commands';
 import { moveFixtures, removeFixtures } from '@/core/scene/many-commands';
 import { RANGES } from '@/core/fields/ranges';
 import type { Fixture, FixtureValues } from '@/core/scene/schema';
-import { chosenIds } from '@/state/view-store';
+import { chosenIds } from '../steps/fixtures/fixtures-view';
 import { useGesture } from '../controls/use-gesture';
 import { useScene, useSession, useView } from '../editor/editor-context';
 import type { Box } from './view-geometry';

@@ -1,17 +1,19 @@
 'use client';
 
+import { useStore } from 'zustand';
+import { createStore, type StoreApi } from 'zustand/vanilla';
 import { notifications } from '@mantine/notifications';
 import { useCallback, useMemo, useRef, useState, type CSSProperties, type PointerEvent } from 'react';
 import { framedSize, WHOLE_FRAME } from '@/core/frame/frame';
 import type { PlatePoint } from '@/core/plan/camera';
 import { useScene, useSession, useView } from '../editor/editor-context';
-import { STEP_INFO } from '../steps';
-import type { Stage } from '../steps/step';
+import { stepOf } from '../steps';
+import type { Stage, StepInfo } from '../steps/step';
 import { OverviewMap } from './overview-map';
 import { api } from '@/state/api';
 import { buildUpSays } from '@/state/build-up';
 import { ServedImage } from '../controls/served-image';
-import { Probe } from './probe';
+import { Probe, type ProbeProps } from './probe';
 import { previewRegions } from './preview-regions';
 import { useLookGestures } from './use-look-gestures';
 import { usePreview } from './use-preview';
@@ -34,9 +36,9 @@ export function Picture() {
   const proof = useView((v) => v.proof);
   const wipe = useView((v) => v.wipe);
   const setView = useView((v) => v.set);
-  const { Surface, Tags, Over, wholePlate, drawsLive, followsPointer, keepsMarks } = STEP_INFO[step];
+  const { Surface, Tags, Over, wholePlate, drawsLive, followsPointer, keepsMarks } = stepOf(step);
   const marksStay = useView((v) => keepsMarks?.(v) ?? false);
-  const [pointer, setPointer] = useState<PlatePoint>();
+  const [pointer] = useState(() => createStore<{ at?: PlatePoint }>(() => ({})));
   const view = useRef<HTMLDivElement>(null);
   const night = useRef<HTMLCanvasElement>(null);
   const coarse = useRef<HTMLCanvasElement>(null);
@@ -96,9 +98,9 @@ export function Picture() {
       data-close={(look.zoom !== 'fit' && look.zoom >= 2) || undefined}
       {...gestures}
       onPointerMove={(event) => {
-        if (probing || followsPointer) setPointer(placeOf(event));
+        if (probing || followsPointer) pointer.setState({ at: placeOf(event) });
       }}
-      onPointerLeave={() => setPointer(undefined)}
+      onPointerLeave={() => pointer.setState({ at: undefined })}
     >
       <div className={classes.pane} style={at(0)}>
         <div className={classes.framed} style={framedAt}>
@@ -137,8 +139,8 @@ export function Picture() {
         </div>
       </div>
       {proof === 'wipe' && !day && <WipeHandle />}
-      {probing && pointer && <Probe at={pointer} night={[coarse, night]} day={[dayPart, dayCanvas]} />}
-      {Over && <Over {...stage} pointer={probing ? undefined : pointer} />}
+      {probing && <ProbeAt pointer={pointer} night={[coarse, night]} day={[dayPart, dayCanvas]} />}
+      {Over && <OverAt pointer={pointer} stage={stage} Over={Over} />}
       {look.zoom !== 'fit' && <OverviewMap part={visiblePart(pane, place)} />}
       {!day && (
         <div className={classes.lighting}>
@@ -151,6 +153,29 @@ export function Picture() {
       {!day && <BuildUpSays />}
     </main>
   );
+}
+
+type Pointer = StoreApi<{ at?: PlatePoint }>;
+
+/** The values under the pointer; it alone is drawn again as the pointer moves. */
+function ProbeAt({ pointer, ...canvases }: { pointer: Pointer } & Omit<ProbeProps, 'at'>) {
+  const at = useStore(pointer, (now) => now.at);
+  return at && <Probe at={at} {...canvases} />;
+}
+
+/** What a step shows over the picture, with the place under the pointer while no values are read there. */
+function OverAt({
+  pointer,
+  stage,
+  Over,
+}: {
+  pointer: Pointer;
+  stage: Stage;
+  Over: NonNullable<StepInfo['Over']>;
+}) {
+  const at = useStore(pointer, (now) => now.at);
+  const probing = useView((view) => view.probing);
+  return <Over {...stage} pointer={probing ? undefined : at} />;
 }
 
 /** Which circuit came on last, while the scene builds up from dark. */

@@ -2,7 +2,7 @@ import { framedSize, isWholeFrame, type Frame } from '@/core/frame/frame';
 import { framedRegion } from '@/core/frame/framed-region';
 import { wholeRegion, type Region } from '@/core/plane/region';
 import { partSize, previewSize, surveySize, type Size } from '@/engine/sizes';
-import type { Look } from '@/state/view-store';
+import type { Look } from '../view/look';
 import { plateBox, visiblePart } from './view-geometry';
 
 const WHOLE_PART = { left: 0, top: 0, width: 1, height: 1 };

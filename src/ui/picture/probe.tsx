@@ -7,7 +7,7 @@ import { stopsFromGrey } from '@/core/picture/read-tone';
 import { useScene, useSession } from '../editor/editor-context';
 import classes from './picture.module.css';
 
-interface ProbeProps {
+export interface ProbeProps {
   at: PlatePoint;
   /** Canvases to read, the topmost first; each lies where its style says on the plate. */
   night: RefObject<HTMLCanvasElement | null>[];

@@ -1,7 +1,7 @@
 import { useEffect, useRef, type PointerEvent, type RefObject } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import type { Size } from '@/engine/sizes';
-import { FITTED, type Look } from '@/state/view-store';
+import { FITTED, type Look } from '../view/look';
 import { EVERYWHERE, UNLESS_PRESSED } from '../editor/key-options';
 import { fitZoom, panBy, zoomAt } from './view-geometry';
 

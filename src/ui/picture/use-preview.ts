@@ -9,31 +9,31 @@ import { toneHistogram, type ToneHistogram } from '@/core/picture/tone-histogram
 import { regionKey, type Region } from '@/core/plane/region';
 import { createArena } from '@/engine/memory/arena';
 import { createBrowserPool } from '@/engine/pool/browser-pool';
-import type { FrameRequest } from '@/engine/frame-request';
 import { createRenderer } from '@/engine/renderer';
 import { api } from '@/state/api';
 import { onReturn } from '@/state/connection';
-import { builtUp, underCue } from '@/state/build-up';
 import { newestOf } from '@/state/newest-of';
-import type { OpenedSession } from '@/state/open-session';
 import { createPreview, type Paint, type Preview } from '@/state/preview';
 import type { ReadoutStore } from '@/state/readout-store';
-import type { ViewState } from '@/state/view-store';
+import type { Scene } from '@/core/scene/schema';
+import type { EditorSession } from '../editor/editor-context';
+import type { Asked } from '../view/slice';
+import { SLICES } from '../view/slices';
 import { createPainter, type PictureCanvases } from './picture-painter';
 
 const MEBIBYTE = 2 ** 20;
 const MEMORY = { most: 1024 * MEBIBYTE, kept: 512 * MEBIBYTE };
 
-/** What of the view a frame depends on. */
-const SHOWN = ['moving', 'surveyAt', 'step', 'matte', 'matteView', 'buildUp', 'cueHeld'] as const;
+/** What of the scene is shown for now. */
+const shownScene = ({ scene, view }: EditorSession): Scene =>
+  SLICES.reduce((now, { shows }) => shows?.(now, view.getState()) ?? now, scene.getState().scene);
 
-/** The matte that is looked at, while mattes are made. */
-function shownMatte({ step, matte, matteView }: ViewState): FrameRequest['show'] {
-  return step === 'mattes' && matte && matteView !== 'off' ? { matte, view: matteView } : undefined;
-}
+/** What the view asks of a frame. */
+const askedOf = ({ view }: EditorSession): Asked =>
+  Object.assign({}, ...SLICES.map(({ asks }) => asks?.(view.getState()))) as Asked;
 
 interface PreviewOptions {
-  session: OpenedSession;
+  session: EditorSession;
   canvases: Record<keyof PictureCanvases, RefObject<HTMLCanvasElement | null>>;
   /** What is to be computed; undefined while the size of the view is not known. */
   regions: { region: Region; coarse: Region } | undefined;
@@ -115,25 +115,25 @@ export function usePreview({ session, canvases, regions, onFault }: PreviewOptio
     };
     // Readouts are of the whole frame: looking closely at a part of it, or at a matte, does not change them.
     const isFitted = (region: Region) =>
-      shownMatte(session.view.getState()) === undefined &&
+      askedOf(session).show === undefined &&
       session.view.getState().look.zoom === 'fit' &&
       (region === wanted.current?.region || region === wanted.current?.coarse);
     const { id } = session.scene.getState();
     const preview = startPreview(id, elements, session.readout, isFitted, onFault);
     show.current = () => {
-      const view = session.view.getState();
-      const { moving, surveyAt, buildUp, cueHeld } = view;
-      const { scene: whole } = session.scene.getState();
-      const cued = cueHeld === undefined ? whole : underCue(whole, cueHeld);
-      const scene = buildUp === undefined ? cued : builtUp(cued, buildUp);
       if (wanted.current)
-        preview.show({ scene, ...wanted.current, moving, surveyAt, show: shownMatte(view) });
+        preview.show({ scene: shownScene(session), ...askedOf(session), ...wanted.current });
     };
     const stopScene = session.scene.subscribe((now, before) => {
       if (now.scene !== before.scene) show.current?.();
     });
-    const stopView = session.view.subscribe((now, before) => {
-      if (SHOWN.some((name) => now[name] !== before[name])) show.current?.();
+    const told = () => [shownScene(session), JSON.stringify(askedOf(session))];
+    let last = told();
+    const stopView = session.view.subscribe(() => {
+      const now = told();
+      const same = now.every((part, i) => part === last[i]);
+      last = now;
+      if (!same) show.current?.();
     });
     // What could not be read while the server was gone is asked for again.
     const stopReturn = onReturn(() => show.current?.());

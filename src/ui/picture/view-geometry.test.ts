@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { FITTED as FIT, type Look } from '@/state/view-store';
+import { FITTED as FIT, type Look } from '../view/look';
 import { WHOLE_FRAME } from '@/core/frame/frame';
 import { previewRegions } from './preview-regions';
 import {

@@ -1,7 +1,7 @@
 import { plateFromFrame, type Frame } from '@/core/frame/frame';
 import type { PlatePoint } from '@/core/plan/camera';
 import type { Size } from '@/engine/sizes';
-import { FITTED, type Look } from '@/state/view-store';
+import { FITTED, type Look } from '../view/look';
 
 /** A rectangle in CSS pixels, from the top left of the view. */
 export interface Box extends Size {

@@ -1,4 +1,3 @@
-import type { Step } from '@/state/view-store';
 import { fixtures } from './fixtures';
 import { frame } from './frame';
 import { mattes } from './mattes';
@@ -7,5 +6,20 @@ import { output } from './output';
 import { plan } from './plan';
 import type { StepInfo } from './step';
 
-/** Every step of the worksheet, by name. To add one: a folder beside these, a line here, and its place in the order of the work. */
-export const STEP_INFO: Record<Step, StepInfo> = { frame, night, mattes, plan, fixtures, output };
+/** Every step of the worksheet, in the order of the work. To add one: a folder beside these, and its name here. */
+export const STEPS = { frame, night, mattes, plan, fixtures, output };
+
+export type StepName = keyof typeof STEPS;
+
+export const STEP_NAMES = Object.keys(STEPS) as StepName[];
+
+/** A step as those see it who treat all alike. */
+export const stepOf = (name: StepName) => STEPS[name] as StepInfo;
+
+type ViewOf<Step> = Step extends StepInfo<infer View> ? View : never;
+type Merged<All> = (All extends unknown ? (one: All) => void : never) extends (all: infer Every) => void
+  ? Every
+  : never;
+
+/** What all steps together hold of the view's state. */
+export type StepViews = Merged<{ [Name in StepName]: ViewOf<(typeof STEPS)[Name]> }[StepName]>;

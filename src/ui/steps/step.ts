@@ -1,7 +1,8 @@
 import type { ComponentType, RefObject } from 'react';
 import type { PlatePoint } from '@/core/plan/camera';
 import type { Scene } from '@/core/scene/schema';
-import type { ViewState } from '@/state/view-store';
+import type { Slice } from '../view/slice';
+import type { ViewState } from '../view/view-store';
 import type { Box } from '../picture/view-geometry';
 
 /** The picture as a step finds it: where the plate lies, its canvases, and the pointer. */
@@ -19,9 +20,11 @@ export interface Stage {
   trail: RefObject<SVGPathElement | null>;
 }
 
-/** A step of the worksheet: all that tells it from the others. One file each beside this one, and one line in the registry. */
-export interface StepInfo {
+/** A step of the worksheet: all that tells it from the others. One folder each beside this file, and one line in the registry. */
+export interface StepInfo<View extends object = object> {
   title: string;
+  /** Its own part of the view's state. */
+  view: Slice<View>;
   /** What was decided, in one line. */
   decided: (scene: Scene) => string;
   /** Its controls, in the worksheet. */

@@ -1,16 +1,18 @@
 'use client';
 
 import { UnstyledButton } from '@mantine/core';
-import { FITTED, STEPS, type Step, type ViewStore } from '@/state/view-store';
+import { FITTED } from '../view/look';
+import { SLICES } from '../view/slices';
+import { left, type ViewStore } from '../view/view-store';
 import { useScene, useSession, useView } from '../editor/editor-context';
-import { STEP_INFO } from '../steps';
+import { STEP_NAMES, stepOf, type StepName } from '../steps';
 import classes from './worksheet.module.css';
 
 /** The steps of the work, written out; one is open, a folded one says what was decided. */
 export function Worksheet() {
   return (
     <aside className={classes.worksheet} aria-label="Worksheet">
-      {STEPS.map((name) => (
+      {STEP_NAMES.map((name) => (
         <StepSection key={name} name={name} />
       ))}
     </aside>
@@ -18,14 +20,14 @@ export function Worksheet() {
 }
 
 /** Opens a step. Where one of two shows the whole plate, whatever the frame, the look is fitted on the way. */
-function openStep(view: ViewStore, name: Step): void {
+function openStep(view: ViewStore, name: StepName): void {
   const { step, look, set } = view.getState();
-  const refit = STEP_INFO[name].wholePlate !== STEP_INFO[step].wholePlate;
-  set({ step: name, picking: false, levelling: false, look: refit ? FITTED : look });
+  const refit = stepOf(name).wholePlate !== stepOf(step).wholePlate;
+  set({ ...left(SLICES), step: name, look: refit ? FITTED : look });
 }
 
-function StepSection({ name }: { name: Step }) {
-  const { title, decided, Body } = STEP_INFO[name];
+function StepSection({ name }: { name: StepName }) {
+  const { title, decided, Body } = stepOf(name);
   const open = useView((view) => view.step === name);
   const { view } = useSession();
   const says = useScene(({ scene }) => decided(scene));

@@ -10,9 +10,11 @@ import { MatteSettings } from '../../worksheet/matte-settings';
 import { MatteThumbnail } from '../../worksheet/matte-thumbnail';
 import own from '../../worksheet/mattes.module.css';
 import classes from '../../worksheet/worksheet.module.css';
+import { useBrushKeys } from './use-brush-keys';
 
 /** Mattes: said once what is where, named, and used wherever something asks for one. */
 export function MattesStep() {
+  useBrushKeys();
   const scene = useScene((state) => state.scene);
   const run = useScene((state) => state.run);
   const chosen = useView((view) => view.matte);

@@ -6,7 +6,7 @@ import { startingNight } from '@/core/night/starting-night';
 import { setNight } from '@/core/scene/commands';
 import { RANGES } from '@/core/fields/ranges';
 import type { Night, Scene } from '@/core/scene/schema';
-import { NIGHT_PARTS, type NightPartName } from '@/state/view-store';
+import { NIGHT_PARTS, type NightPartName } from './night-view';
 import { Fold } from '../../controls/fold';
 import { useScene, useView } from '../../editor/editor-context';
 import { ByTonePart } from '../../worksheet/by-tone-part';

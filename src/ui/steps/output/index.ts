@@ -5,6 +5,7 @@ import { OutputSurface } from './output-surface';
 
 export const output: StepInfo = {
   title: 'Output',
+  view: { initial: {} },
   decided: ({ plate, frame }) => {
     const { width, height } = framedSize(plate, frame);
     return `${width} × ${height}`;

@@ -1,10 +1,12 @@
 import type { StepInfo } from '../step';
+import { planView, type PlanView } from './plan-view';
 import { PlanOver } from './plan-over';
 import { PlanStep } from './plan-step';
 import { PlanSurface } from './plan-surface';
 
-export const plan: StepInfo = {
+export const plan: StepInfo<PlanView> = {
   title: 'Ground plan',
+  view: planView,
   decided: ({ plan }) => `${plan.lens} mm, eye ${plan.eyeHeight.toFixed(2)} m`,
   Body: PlanStep,
   Surface: PlanSurface,

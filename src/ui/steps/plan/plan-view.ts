@@ -1,0 +1,36 @@
+import { FINISHES } from '@/core/plan/finishes';
+import type { PlateLine } from '@/core/plan/vanishing-point';
+import { setGround } from '@/core/scene/commands';
+import type { GroundPlan } from '@/core/scene/schema';
+import type { PlanGuess } from '@/state/plan-guess';
+import type { Slice } from '../../view/slice';
+
+export interface PlanView {
+  /** The chosen surface of the ground plan, and what the next drag on the picture draws there. */
+  surface?: string;
+  drawing?: 'wall' | 'deck' | 'parallels' | 'scale';
+  /** The first of two lines that are parallel in the world. */
+  parallel?: PlateLine;
+  /** An upright thing whose height is known: foot and top. */
+  measured?: PlateLine;
+  /** What was guessed of the ground plan and waits to be taken. */
+  guess?: PlanGuess;
+  /** The ground plan is shown as a pop-up. */
+  popUp: boolean;
+  /** The horizon as it was when the drag of it began. */
+  surveyAt?: GroundPlan['horizon'];
+}
+
+export const planView: Slice<PlanView> = {
+  initial: { popUp: false },
+  escape: {
+    ...{ drawing: undefined, popUp: false, parallel: undefined },
+    ...{ measured: undefined, guess: undefined },
+  },
+  asks: ({ surveyAt }) => ({ surveyAt }),
+  deeds: ({ session }) =>
+    (['dry', 'damp', 'wet'] as const).map((finish) => ({
+      label: `Make the ground ${finish}`,
+      run: () => session.scene.getState().run(setGround(`Ground: ${finish}`, FINISHES[finish])),
+    })),
+};

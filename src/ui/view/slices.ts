@@ -1,0 +1,11 @@
+import { deskView } from '../desk/desk-view';
+import { STEPS } from '../steps';
+import { lookView } from './look';
+import type { Slice } from './slice';
+
+/** Every part of the view's state. */
+export const SLICES: readonly Slice[] = [
+  lookView,
+  ...Object.values(STEPS).map(({ view }) => view as Slice),
+  deskView,
+];
