@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
-import { outlineRow } from '@/core/matte/outline-row';
+import { outlineRow } from '@/core/geometry/outline-row';
 import { wholeRegion } from '@/core/plane/region';
 
 /** Size of the truth of a plate, pixels. */

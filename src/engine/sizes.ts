@@ -1,4 +1,4 @@
-import { SURVEY_WIDTH } from '@/core/plan/survey';
+import { SURVEY_WIDTH } from '@/core/survey/survey';
 
 export interface Size {
   width: number;

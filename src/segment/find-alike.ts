@@ -1,5 +1,5 @@
 import type { Alike } from '@/core/fixture/twins';
-import type { PlatePoint } from '@/core/plan/camera';
+import type { PlatePoint } from '@/core/geometry/camera';
 import { flags, withMats, type OpenCv } from './opencv';
 import type { Picture } from './picture';
 

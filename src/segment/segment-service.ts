@@ -1,8 +1,8 @@
-import type { PlatePoint } from '@/core/plan/camera';
+import type { PlatePoint } from '@/core/geometry/camera';
 import type { EdgeStroke } from '@/core/matte/pass';
-import type { ThingBox } from '@/core/plan/guess-things';
-import type { UprightThing } from '@/core/plan/guess-posts';
-import type { PlateLine } from '@/core/plan/vanishing-point';
+import type { ThingBox } from '@/core/layout/guess-things';
+import type { UprightThing } from '@/core/layout/guess-posts';
+import type { PlateLine } from '@/core/geometry/vanishing-point';
 import type { Alike } from '@/core/fixture/twins';
 import { findAlike, type Sample } from './find-alike';
 import { brushEdges } from './edge-brush';

@@ -1,6 +1,6 @@
-import type { PlatePoint } from '@/core/plan/camera';
-import { LIGHTNESS_WEIGHT, meanTones, nearestTone, type Tone } from '@/core/plan/ground-tones';
-import type { ThingBox } from '@/core/plan/guess-things';
+import type { PlatePoint } from '@/core/geometry/camera';
+import { LIGHTNESS_WEIGHT, meanTones, nearestTone, type Tone } from '@/core/survey/ground-tones';
+import type { ThingBox } from '@/core/layout/guess-things';
 import { flags, withMats, type OpenCv } from './opencv';
 import type { Picture } from './picture';
 

@@ -1,4 +1,4 @@
-import type { PlateLine } from '@/core/plan/vanishing-point';
+import type { PlateLine } from '@/core/geometry/vanishing-point';
 import { flags, withMats, type OpenCv } from './opencv';
 import type { Picture } from './picture';
 

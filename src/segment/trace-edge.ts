@@ -1,5 +1,5 @@
 import type { Mat } from '@techstark/opencv-js';
-import type { PlatePoint } from '@/core/plan/camera';
+import type { PlatePoint } from '@/core/geometry/camera';
 import { flags, withMats, type OpenCv } from './opencv';
 import { boxAround, type Box, type Picture } from './picture';
 

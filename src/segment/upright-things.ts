@@ -1,4 +1,4 @@
-import type { UprightThing } from '@/core/plan/guess-posts';
+import type { UprightThing } from '@/core/layout/guess-posts';
 import { flags, withMats, type OpenCv } from './opencv';
 import type { Picture } from './picture';
 

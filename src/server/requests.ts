@@ -1,6 +1,6 @@
 import { array, mixed, number, object, string } from 'yup';
 import { unique } from '@/core/fields/fields';
-import { nightSchema } from '@/core/scene/night-schema';
+import { nightSchema } from '@/core/night/night-schema';
 import { LIMITS } from './limits';
 
 /** A patch as immer writes it. */

@@ -1,6 +1,6 @@
 import { placeFixture } from '@/core/fixture/place-fixture';
 import { cameraOf } from '@/core/picture/camera-of';
-import { footForHeight, metresPerWidth, placeOnStalk } from '@/core/plan/place-on-stalk';
+import { footForHeight, metresPerWidth, placeOnStalk } from '@/core/geometry/place-on-stalk';
 import { checkedScene } from '@/core/scene/parse-scene';
 import { MOST_FIXTURES, type Circuit, type Fixture, type Scene } from '@/core/scene/schema';
 import { RANGES } from '@/core/fields/ranges';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { PLAIN_SURFACE } from '@/core/scene/new-scene';
 import { cameraOf } from '@/core/picture/camera-of';
-import { project } from '@/core/plan/camera';
+import { project } from '@/core/geometry/camera';
 import { placeFixture } from '@/core/fixture/place-fixture';
 import { MOST_POINTS } from '@/core/fixture/fixture-base';
 import type { Scene } from '@/core/scene/schema';

@@ -1,9 +1,9 @@
 import { stringToPaths } from 'hershey';
 import { cameraOf } from '@/core/picture/camera-of';
-import { project, type PlatePoint } from '@/core/plan/camera';
+import { project, type PlatePoint } from '@/core/geometry/camera';
 import { wallPieces } from '@/core/plan/wall-pieces';
 import { wallAt } from '@/core/plan/wall-at';
-import { add, scale, type Vec3 } from '@/core/plan/vec3';
+import { add, scale, type Vec3 } from '@/core/geometry/vec3';
 import { MOST_POINTS } from '@/core/fixture/fixture-base';
 import type { Tube } from '@/core/fixture/tube-pieces';
 import type { Scene } from '@/core/scene/schema';

@@ -1,5 +1,5 @@
 import type { Pass, PassKind } from '@/core/matte/pass';
-import { MOST_PASSES } from '@/core/scene/matte-schema';
+import { MOST_PASSES } from '@/core/matte/matte-schema';
 import type { Matte, Place, Scene } from '@/core/scene/schema';
 
 /** How a new matte of one pass is called. */

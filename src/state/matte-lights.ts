@@ -1,7 +1,7 @@
 import { contours } from 'd3-contour';
 import { seeded } from '@/core/fixture/seeded';
-import type { PlatePoint } from '@/core/plan/camera';
-import { simplifyPath } from '@/core/plane/simplify-path';
+import type { PlatePoint } from '@/core/geometry/camera';
+import { simplifyPath } from '@/core/geometry/simplify-path';
 import { MOST_POINTS } from '@/core/fixture/fixture-base';
 import type { CoveragePicture } from '@/engine/render-assets';
 

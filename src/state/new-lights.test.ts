@@ -4,7 +4,7 @@ import { paneGrid } from '@/core/fixture/pane-grid';
 import { tubePieces } from '@/core/fixture/tube-pieces';
 import { placeFixture } from '@/core/fixture/place-fixture';
 import { cameraOf } from '@/core/picture/camera-of';
-import { project } from '@/core/plan/camera';
+import { project } from '@/core/geometry/camera';
 import { runCommand } from '@/core/scene/command';
 import {
   moveCircuit,

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { PLAIN_FINISH } from '@/core/scene/new-scene';
 import { cameraOf } from '@/core/picture/camera-of';
-import { project, type PlatePoint } from '@/core/plan/camera';
-import type { PlateLine } from '@/core/plan/vanishing-point';
-import type { ThingBox } from '@/core/plan/guess-things';
+import { project, type PlatePoint } from '@/core/geometry/camera';
+import type { PlateLine } from '@/core/geometry/vanishing-point';
+import type { ThingBox } from '@/core/layout/guess-things';
 import type { Scene } from '@/core/scene/schema';
 import { streetScene } from '../../test/street';
 import { guessedDeck } from './plan-actions';

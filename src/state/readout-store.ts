@@ -1,6 +1,6 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { ToneRange } from '@/core/grade/grade';
-import type { PlatePoint } from '@/core/plan/camera';
+import type { PlatePoint } from '@/core/geometry/camera';
 import type { ToneHistogram } from '@/core/picture/tone-histogram';
 import type { CoveragePicture } from '@/engine/render-assets';
 import type { LandPicture } from '@/engine/readouts/land';

@@ -1,9 +1,9 @@
 import { wrap, type Remote } from 'comlink';
 import type { EdgeStroke } from '@/core/matte/pass';
-import type { PlatePoint } from '@/core/plan/camera';
-import type { ThingBox } from '@/core/plan/guess-things';
-import type { UprightThing } from '@/core/plan/guess-posts';
-import type { PlateLine } from '@/core/plan/vanishing-point';
+import type { PlatePoint } from '@/core/geometry/camera';
+import type { ThingBox } from '@/core/layout/guess-things';
+import type { UprightThing } from '@/core/layout/guess-posts';
+import type { PlateLine } from '@/core/geometry/vanishing-point';
 import { wholeRegion } from '@/core/plane/region';
 import type { Scene } from '@/core/scene/schema';
 import { previewSize } from '@/engine/sizes';

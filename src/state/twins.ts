@@ -2,7 +2,7 @@ import { paneGrid } from '@/core/fixture/pane-grid';
 import { rowOf, twinAt, type CopyPlace } from '@/core/fixture/copies';
 import { twinsOf, type Alike } from '@/core/fixture/twins';
 import { cameraOf } from '@/core/picture/camera-of';
-import type { PlatePoint } from '@/core/plan/camera';
+import type { PlatePoint } from '@/core/geometry/camera';
 import { RANGES } from '@/core/fields/ranges';
 import { MOST_FIXTURES, type Fixture, type Scene } from '@/core/scene/schema';
 import type { Sample } from '@/segment/find-alike';

@@ -1,4 +1,4 @@
-import type { PlatePoint } from '../plan/camera';
+import type { PlatePoint } from '../geometry/camera';
 
 /**
  * The part of the plate that the picture shows: a rectangle around a centre, turned by `angle` degrees so that what leans

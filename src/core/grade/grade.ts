@@ -1,5 +1,5 @@
 import { srgb } from '../color/srgb';
-import type { Night } from '../scene/schema';
+import type { GradeSettings } from './grade-schema';
 import { colorByTone } from './color-by-tone';
 import { toneShape } from './tone-shape';
 
@@ -43,17 +43,17 @@ export interface ToneRange {
 const NARROWEST = 0.02;
 
 /** Whether a night leaves the tones as the film gives them. */
-export function isPlain({ shape, byTone, refit, lut }: Night): boolean {
+export function isPlain({ shape, byTone, refit, lut }: GradeSettings): boolean {
   const { black, white, middle, points, ceiling } = shape;
   const straight = points.every(({ x, y }) => x === y) && points[0].x === 0 && points.at(-1)!.x === 1;
   const shaped = black !== 0 || white !== 1 || middle !== 0 || !straight || ceiling < 1;
   return !shaped && byTone.strength === 0 && !refits(refit) && (!lut || lut.strength === 0);
 }
 
-const refits = ({ always, low, high }: Night['refit']) => always || low !== 0 || high !== 1;
+const refits = ({ always, low, high }: GradeSettings['refit']) => always || low !== 0 || high !== 1;
 
 /** The numbers of a night's grade. `range`: the tones that it occupies, where it is always refitted. */
-export function gradeOf({ shape, byTone, refit, lut }: Night, range?: ToneRange): Grade {
+export function gradeOf({ shape, byTone, refit, lut }: GradeSettings, range?: ToneRange): Grade {
   const { low, high } = refit.always && range ? range : refit;
   return {
     onLuminance: shape.on === 'luminance',
@@ -66,7 +66,7 @@ export function gradeOf({ shape, byTone, refit, lut }: Night, range?: ToneRange)
 }
 
 /** Fills the tables of a night's grade; `out` has GRADE_TABLES.length floats. */
-export function gradeTables(out: Float32Array, { shape, byTone }: Pick<Night, 'shape' | 'byTone'>): void {
+export function gradeTables(out: Float32Array, { shape, byTone }: Pick<GradeSettings, 'shape' | 'byTone'>): void {
   const shaped = toneShape(shape);
   const color = colorByTone(byTone.stops);
   for (let i = 0; i <= GRADE_STEPS; i++) {

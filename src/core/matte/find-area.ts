@@ -1,5 +1,5 @@
 import { linearToOklab } from '../color/linear-to-oklab';
-import type { PlatePoint } from '../plan/camera';
+import type { PlatePoint } from '../geometry/camera';
 import { fillHoles } from '../plane/fill-holes';
 import { flood } from '../plane/flood';
 import type { GuidedLine } from '../plane/guided-filter';

@@ -1,13 +1,13 @@
 import { LUMINANCE } from '../color/luminance';
 import { srgb } from '../color/srgb';
-import { firm } from '../plan/firm';
+import { firm } from '../plane/steepen';
 import { bilinearRow } from '../plane/bilinear-row';
 import type { GuidedLine } from '../plane/guided-filter';
 import type { Plane, RgbPlanes } from '../plane/plane';
 import type { Region } from '../plane/region';
-import { flattenOutline } from './flatten-outline';
+import { flattenOutline } from '../geometry/flatten-outline';
 import { toneCoverage } from './key-coverage';
-import { outlineRow } from './outline-row';
+import { outlineRow } from '../geometry/outline-row';
 import { paintCoverage } from './paint-coverage';
 import { joinCoverage, type Pass } from './pass';
 import { rampCoverage } from './ramp-coverage';

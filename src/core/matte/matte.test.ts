@@ -7,7 +7,7 @@ import { findArea } from './find-area';
 import { findColor } from './find-color';
 import { toneCoverage } from './key-coverage';
 import { matteCoverage, type PassInputs } from './matte-coverage';
-import { outlineRow } from './outline-row';
+import { outlineRow } from '../geometry/outline-row';
 import { joinCoverage, type AreaPass, type ColorPass, type Pass } from './pass';
 import { rampCoverage } from './ramp-coverage';
 import { showCoverage } from './show-coverage';

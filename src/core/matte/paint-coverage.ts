@@ -1,5 +1,5 @@
 import type { Region } from '../plane/region';
-import { smoothStep } from './key-coverage';
+import { smoothStep } from '../plane/smooth-step';
 import type { PaintStroke } from './pass';
 
 /** Way between two dabs, fraction of the radius. */

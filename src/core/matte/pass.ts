@@ -1,4 +1,5 @@
-import type { PlatePoint } from '../plan/camera';
+import type { PlatePoint } from '../geometry/camera';
+import type { OutlinePoint } from '../geometry/flatten-outline';
 import type { PickedColor } from '../fields/fields';
 
 /** How a pass joins what the passes before it cover: added to it, cut out of it, or kept where both are. */
@@ -18,12 +19,6 @@ export interface SkyPass extends Joined {
 /** Where the sun's shadows lie on the ground, as they are found. */
 export interface ShadowPass extends Joined {
   kind: 'shadow';
-}
-
-/** A point of an outline. Offsets to the handles of its Bezier curves make it round; without them it is a corner. */
-export interface OutlinePoint extends PlatePoint {
-  in?: PlatePoint;
-  out?: PlatePoint;
 }
 
 /** What is inside a closed line through points. */

@@ -1,4 +1,4 @@
-import { smoothStep } from './key-coverage';
+import { smoothStep } from '../plane/smooth-step';
 import type { RampPass } from './pass';
 
 /** Coverage of a ramp at a place of the plate. `aspect`: the plate's width over its height. */

@@ -1,9 +1,7 @@
+import { CAMERA_WHITE } from '../color/camera-white';
 import { luminance } from '../color/luminance';
 import { blackbodyRgb } from '../color/planckian';
 import type { Rgb } from '../color/rgb';
-
-/** Colour temperature for which the night's camera is balanced, kelvin. Ambient and gels are seen by it. */
-export const CAMERA_WHITE = 5500;
 
 /** How far a tint of 1 moves green against red and blue, stops. */
 const TINT_STOPS = 0.5;

@@ -1,5 +1,5 @@
 import type { Rgb } from '../color/rgb';
-import type { Night } from '../scene/schema';
+import type { Night } from './night-schema';
 import { ambientGains } from './ambient-gains';
 import { fadedGrey } from './scotopic';
 

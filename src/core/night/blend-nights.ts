@@ -1,8 +1,8 @@
 import type { Rgb } from '../color/rgb';
 import { colorByTone } from '../grade/color-by-tone';
 import { monotoneCurve } from '../grade/monotone-curve';
-import type { Night } from '../scene/schema';
-import { MOST_POINTS, POINT_GAP } from '../scene/night-schema';
+import type { Night } from './night-schema';
+import { MOST_POINTS, POINT_GAP } from '../grade/grade-schema';
 
 const lerp = (a: number, b: number, t: number) => a + t * (b - a);
 

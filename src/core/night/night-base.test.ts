@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { filmResponse, filmUnresponse } from '../film/film-response';
-import { evenOut, levelling, shadingOf } from '../plan/even-out';
+import { evenOut, levelling, shadingOf } from '../day/even-out';
 import { wholeRegion } from '../plane/region';
 import type { Rgb } from '../color/rgb';
 import { gradeOf, gradeTables, GRADE_TABLES } from '../grade/grade';

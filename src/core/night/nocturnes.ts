@@ -1,4 +1,4 @@
-import type { Night } from '../scene/schema';
+import type { Night } from './night-schema';
 import { startingNight } from './starting-night';
 
 /** A ready-made night. */

@@ -1,4 +1,4 @@
-import type { Night } from '../scene/schema';
+import type { Night } from './night-schema';
 import { hourValues } from './hour';
 
 /** An hour at which a lamp sits about right. */

@@ -1,4 +1,4 @@
-import type { PlatePoint } from '../plan/camera';
+import type { PlatePoint } from '../geometry/camera';
 import type { Region } from '../plane/region';
 
 /** An ellipse that stays open: centre, and half axes as fractions of the plate's width and height. */

@@ -1,4 +1,4 @@
-import { createCamera, type Camera } from '../plan/camera';
+import { createCamera, type Camera } from '../geometry/camera';
 import type { Scene } from '../scene/schema';
 
 /** The camera of a scene's ground plan. */

@@ -1,6 +1,6 @@
 import { LUMINANCE } from '../color/luminance';
 import { srgb } from '../color/srgb';
-import { smoothStep } from '../matte/key-coverage';
+import { smoothStep } from '../plane/smooth-step';
 import type { RgbPlanes } from '../plane/plane';
 import type { Grip } from '../scene/schema';
 

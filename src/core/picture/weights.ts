@@ -2,7 +2,7 @@ import { MIDDLE_GREY } from '../color/middle-grey';
 import type { Rgb } from '../color/rgb';
 import { gelColor } from '../fixture/gel-color';
 import { blackbodyRgb } from '../color/planckian';
-import { CAMERA_WHITE } from '../night/ambient-gains';
+import { CAMERA_WHITE } from '../color/camera-white';
 import { ambientLux } from '../night/hour';
 import { RANGES } from '../fields/ranges';
 import type { Night, Scene } from '../scene/schema';

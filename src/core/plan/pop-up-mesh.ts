@@ -1,4 +1,4 @@
-import type { Camera } from './camera';
+import type { Camera } from '../geometry/camera';
 
 /** A relief as triangles, for looking at it from aside. */
 export interface PopUpMesh {

@@ -1,9 +1,7 @@
-import { rayThrough, type Camera, type PlatePoint } from './camera';
-import { FARTHEST_GROUND, groundPoint } from './ground';
-import { withinOutline } from '../plane/within-outline';
-import type { Tilts } from './standee-form';
-import type { Vec3 } from './vec3';
-import type { WallPiece } from './wall-pieces';
+import { rayThrough, type Camera, type PlatePoint } from '../geometry/camera';
+import { FARTHEST_GROUND, groundPoint } from '../geometry/ground';
+import { withinOutline } from '../geometry/within-outline';
+import type { Vec3 } from '../geometry/vec3';
 
 /** What a surface gives back toward the eye. */
 export interface Finish {
@@ -52,36 +50,8 @@ export interface Deck extends RippledFinish {
   height: number;
 }
 
-/** What the relief of a region is made of beside the ground. */
-export interface Surfaces {
-  ground: RippledFinish;
-  /** Coverage of the region within which alone the ground shines; without it all of it does. */
-  wet?: Float32Array;
-  /** Folds by the plate's fine shading over the whole plate, where anything is rippled by them. */
-  folds?: Tilts;
-  walls: readonly WallPiece[];
-  /** Coverages are of the region. */
-  standees: readonly StandingRelief[];
-  decks: readonly ({ outline: readonly PlatePoint[]; height: number } & RippledFinish)[];
-  /** Coverages of the region by the mattes at which walls end, by matte. */
-  ends: Readonly<Record<string, Float32Array>>;
-}
-
-/** A standee as the relief has it. */
-export interface StandingRelief extends Finish {
-  /** How far ahead it stands, metres. */
-  ahead: number;
-  coverage: Float32Array;
-  roundness: number;
-  creased: number;
-  /** Tilts of its normals over the whole plate, where it is round. */
-  round?: Tilts;
-}
-
 /** A surface that does not shine. */
 export const DULL: RippledFinish = { sheen: 0, roughness: 1, crease: 0 };
-
-export const NO_SURFACES: Surfaces = { ground: DULL, walls: [], standees: [], decks: [], ends: {} };
 
 /** How far along a ray from the eye a level surface is met; Infinity where it is not. */
 export function meetLevel(height: number, eyeHeight: number, rise: number): number {

@@ -1,7 +1,7 @@
-import { alongRay, project, rayThrough, type Camera, type PlatePoint } from './camera';
-import { groundPoint } from './ground';
+import { alongRay, project, rayThrough, type Camera, type PlatePoint } from '../geometry/camera';
+import { groundPoint } from '../geometry/ground';
 import { meetWall, type WallPiece } from './wall-pieces';
-import type { Vec3 } from './vec3';
+import type { Vec3 } from '../geometry/vec3';
 
 /** The nearest wall that is seen at a place of the plate, and where on it; undefined where there is none. */
 export function wallAt(

@@ -1,7 +1,7 @@
-import { project, type Camera } from './camera';
-import type { GridLine } from './ground-grid';
+import { project, type Camera } from '../geometry/camera';
+import type { GridLine } from '../geometry/ground-grid';
 import type { WallPiece } from './wall-pieces';
-import type { Vec3 } from './vec3';
+import type { Vec3 } from '../geometry/vec3';
 
 /** Most lines each way on one piece of a wall. */
 const MOST = 24;

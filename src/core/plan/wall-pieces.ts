@@ -1,7 +1,7 @@
-import type { Camera } from './camera';
-import { groundPoint } from './ground';
+import type { Camera } from '../geometry/camera';
+import { groundPoint } from '../geometry/ground';
 import { DULL, type RippledFinish, type Wall } from './surfaces';
-import type { Vec3 } from './vec3';
+import type { Vec3 } from '../geometry/vec3';
 
 /**
  * One straight piece of a wall: upright over the ground from A to B, metres. Its normal is level and faces the eye; where

@@ -1,4 +1,4 @@
-import type { PlatePoint } from '../plan/camera';
+import type { PlatePoint } from '../geometry/camera';
 import { dropEmptyCircuits, setFixture } from './commands';
 import type { Command } from './command';
 import type { Circuit, Fixture, FixtureValues } from './schema';

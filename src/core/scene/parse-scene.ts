@@ -2,7 +2,7 @@ import { object, string, ValidationError } from 'yup';
 import { referenceFault } from './references';
 import { upgradeScene } from './upgrade';
 import { sceneSchema, SCENE_VERSION, type Night, type Scene } from './schema';
-import { nightSchema } from './night-schema';
+import { nightSchema } from '../night/night-schema';
 
 /** A document that cannot be read, with a reason a person understands. */
 export class SceneFormatError extends Error {

@@ -6,7 +6,7 @@ import type { RampPass } from '../matte/pass';
 import { rampCoverage } from '../matte/ramp-coverage';
 import { hourValues } from '../night/hour';
 import { cameraOf } from '../picture/camera-of';
-import { groundPoint } from '../plan/ground';
+import { groundPoint } from '../geometry/ground';
 import { standsAhead } from '../plan/surfaces';
 import { patchScene, runCommand, type Command } from './command';
 import {

@@ -1,9 +1,9 @@
 import { array, boolean, number, object, string, type InferType } from 'yup';
 import { fixtureSchema, type Fixture } from '../fixture/fixture-schema';
 import { hash, id, name, ranged, unique } from '../fields/fields';
-import { matteSchema, MOST_MATTES, MOST_PLACES, placeSchema } from './matte-schema';
-import { nightSchema } from './night-schema';
-import { deckSchema, groundSchema, MOST_SURFACES, standeeSchema, wallSchema } from './plan-schema';
+import { matteSchema, MOST_MATTES, MOST_PLACES, placeSchema } from '../matte/matte-schema';
+import { nightSchema } from '../night/night-schema';
+import { planSchema } from '../plan/plan-schema';
 
 /** Names a scene file's version; see `upgrade.ts` for older ones. */
 export const SCENE_VERSION = 9;
@@ -99,33 +99,7 @@ export const sceneSchema = object({
     .max(MOST_MATTES)
     .test('unique', 'two mattes have the same id', unique),
   places: array(placeSchema).required().max(MOST_PLACES),
-  plan: object({
-    horizon: object({ left: ranged('horizon'), right: ranged('horizon') })
-      .noUnknown()
-      .required(),
-    eyeHeight: ranged('eyeHeight'),
-    lens: ranged('lens'),
-    ground: groundSchema,
-    walls: array(wallSchema)
-      .required()
-      .max(MOST_SURFACES)
-      .test('unique', 'two walls have the same id', unique),
-    standees: array(standeeSchema)
-      .required()
-      .max(MOST_SURFACES)
-      .test('unique', 'two standees have the same id', unique),
-    decks: array(deckSchema)
-      .required()
-      .max(MOST_SURFACES)
-      .test('unique', 'two decks have the same id', unique),
-    /** The matte of what the sun's own shadow darkens, and how far it is lifted out of it. */
-    sunShadow: object({ matte: id(), lift: ranged('strength') })
-      .noUnknown()
-      .optional()
-      .default(undefined),
-  })
-    .noUnknown()
-    .required(),
+  plan: planSchema,
   fixtures: array(fixtureSchema)
     .required()
     .max(MOST_FIXTURES, `a scene holds at most ${MOST_FIXTURES} fixtures`)
@@ -152,12 +126,11 @@ export const sceneSchema = object({
   .required();
 
 export type Cue = Scene['cues'][number];
-export type Matte = Scene['mattes'][number];
-export type Place = Scene['places'][number];
 export type Scene = Omit<InferType<typeof sceneSchema>, 'fixtures'> & { fixtures: Fixture[] };
-export type Night = Scene['night'];
 export type SceneFrame = Scene['frame'];
-export type GroundPlan = Scene['plan'];
+export type { Matte, Place } from '../matte/matte-schema';
+export type { Night } from '../night/night-schema';
+export type { GroundPlan } from '../plan/plan-schema';
 export type { Fixture, FixtureValues } from '../fixture/fixture-schema';
 export type { Gel } from '../fixture/fixture-base';
 export type Grip = Circuit['grip'];

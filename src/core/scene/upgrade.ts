@@ -1,5 +1,5 @@
-import { createCamera, project, type PlatePoint } from '../plan/camera';
-import { groundPoint } from '../plan/ground';
+import { createCamera, project, type PlatePoint } from '../geometry/camera';
+import { groundPoint } from '../geometry/ground';
 import { standsOn, type Deck } from '../plan/surfaces';
 import { WHOLE_FRAME } from '../frame/frame';
 import { PLAIN_GRADE } from '../night/starting-night';

@@ -1,5 +1,5 @@
-import type { Camera } from '@/core/plan/camera';
-import { seeing, wallLine, type Occluders, type SeenCoverage } from '@/core/spill/occlusion';
+import type { Camera } from '@/core/geometry/camera';
+import { seeing, wallLine, type Occluders, type SeenCoverage } from '@/core/light/occlusion';
 import type { PlaneRef } from '../graph/task';
 
 /** Bytes that the block may take. */

@@ -1,7 +1,7 @@
 import { luminance } from '@/core/color/luminance';
 import { ambientLux } from '@/core/night/hour';
 import { faderGain, lightPerLux, pictureWeights } from '@/core/picture/weights';
-import type { PlatePoint } from '@/core/plan/camera';
+import type { PlatePoint } from '@/core/geometry/camera';
 import type { Scene } from '@/core/scene/schema';
 import { layerWants, litLayers } from '../stages/grip';
 import type { Readout } from './readout';

@@ -1,7 +1,7 @@
 import { cameraOf } from '@/core/picture/camera-of';
-import { RELIEF_PLANES, type Relief } from '@/core/plan/relief';
+import { RELIEF_PLANES, type Relief } from '@/core/relief/relief-planes';
 import { wholeRegion } from '@/core/plane/region';
-import { BOUNCE_STRIDE, bounceLights, gatherBounce } from '@/core/spill/bounce';
+import { BOUNCE_STRIDE, bounceLights, gatherBounce } from '@/core/light/bounce';
 import { smallOf } from '../graph/spot';
 import { stage } from '../graph/stage';
 import { direct, type Lamps } from './direct';

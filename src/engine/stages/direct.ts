@@ -1,12 +1,12 @@
 import { fixtureLights } from '@/core/fixture/fixture-lights';
-import { moonLight } from '@/core/night/moon-light';
+import { moonLight } from '@/core/light/moon-light';
 import { cameraOf } from '@/core/picture/camera-of';
 import type { Layer } from '@/core/picture/layers';
-import type { Camera } from '@/core/plan/camera';
-import type { RELIEF_PLANES } from '@/core/plan/relief';
+import type { Camera } from '@/core/geometry/camera';
+import type { RELIEF_PLANES } from '@/core/relief/relief-planes';
 import type { Fixture, GroundPlan, Moon } from '@/core/scene/schema';
-import { addLights } from '@/core/spill/add-lights';
-import type { PointLight } from '@/core/spill/point-light';
+import { addLights } from '@/core/light/add-lights';
+import type { PointLight } from '@/core/light/point-light';
 import { fitsOccluders } from '../kernels/occluder-block';
 import { KERNEL_WIDTH, type Kernels } from '../kernels/kernels';
 import { smallOf, type Spot } from '../graph/spot';

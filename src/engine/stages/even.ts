@@ -1,6 +1,6 @@
-import { evenOut, levelling as findLevelling, shadingOf } from '@/core/plan/even-out';
-import { liftShadow, shadowGains } from '@/core/plan/lift-shadow';
-import { groundCoverage } from '@/core/plan/ground-coverage';
+import { evenOut, levelling as findLevelling, shadingOf } from '@/core/day/even-out';
+import { liftShadow, shadowGains } from '@/core/day/lift-shadow';
+import { groundCoverage } from '@/core/survey/ground-coverage';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import { matte } from './matte';

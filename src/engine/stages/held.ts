@@ -1,4 +1,4 @@
-import { addHeld } from '@/core/picture/add-held';
+import { addHeld } from '@/core/light/add-masked';
 import type { Fixture } from '@/core/scene/schema';
 import type { Spot } from '../graph/spot';
 import { stage } from '../graph/stage';

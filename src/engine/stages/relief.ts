@@ -1,6 +1,7 @@
 import { cameraOf } from '@/core/picture/camera-of';
-import { RELIEF_PLANES, reliefOf } from '@/core/plan/relief';
-import { creaseTilts, roundTilts } from '@/core/plan/standee-form';
+import { reliefOf } from '@/core/relief/relief';
+import { RELIEF_PLANES } from '@/core/relief/relief-planes';
+import { creaseTilts, roundTilts } from '@/core/relief/standee-form';
 import { standsAhead } from '@/core/plan/surfaces';
 import { wallPieces } from '@/core/plan/wall-pieces';
 import { wholeRegion } from '@/core/plane/region';

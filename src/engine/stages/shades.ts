@@ -1,9 +1,9 @@
-import type { Camera } from '@/core/plan/camera';
+import type { Camera } from '@/core/geometry/camera';
 import { levelPieces, standsAhead, type LevelPiece } from '@/core/plan/surfaces';
 import { wallPieces, type WallPiece } from '@/core/plan/wall-pieces';
 import type { GroundPlan } from '@/core/scene/schema';
-import { boundsOf, type Bounds, type Occluders } from '@/core/spill/occlusion';
-import { SOFT_LEVELS, softenCoverage } from '@/core/spill/soft-coverage';
+import { boundsOf, type Bounds, type Occluders } from '@/core/light/occlusion';
+import { SOFT_LEVELS, softenCoverage } from '@/core/light/soft-coverage';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { View } from '../graph/view';

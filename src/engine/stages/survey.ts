@@ -1,4 +1,4 @@
-import { surveyPlate, type Survey } from '@/core/plan/survey';
+import { surveyPlate, type Survey } from '@/core/survey/survey';
 import { smallOf } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { View } from '../graph/view';

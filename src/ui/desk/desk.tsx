@@ -1,7 +1,8 @@
 'use client';
 
 import { blackbodyRgb } from '@/core/color/planckian';
-import { ambientGains, CAMERA_WHITE } from '@/core/night/ambient-gains';
+import { CAMERA_WHITE } from '@/core/color/camera-white';
+import { ambientGains } from '@/core/night/ambient-gains';
 import { setDesk } from '@/core/scene/commands';
 import { RANGES } from '@/core/fields/ranges';
 import type { Desk as DeskLevels } from '@/core/scene/schema';

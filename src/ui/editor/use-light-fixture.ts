@@ -1,5 +1,5 @@
 import { addFixture } from '@/core/scene/commands';
-import type { PlatePoint } from '@/core/plan/camera';
+import type { PlatePoint } from '@/core/geometry/camera';
 import { withValues } from '@/core/fixture/make-fixture';
 import type { FixtureValues } from '@/core/scene/schema';
 import { newCircuit, newFixture } from '@/state/fixture-actions';

@@ -2,7 +2,7 @@
 
 import { memo, useEffect, useRef, type KeyboardEvent } from 'react';
 import { KINDS } from '@/core/fixture/kinds';
-import type { PlatePoint } from '@/core/plan/camera';
+import type { PlatePoint } from '@/core/geometry/camera';
 import { setFixture } from '@/core/scene/commands';
 import { moveFixtures, removeFixtures } from '@/core/scene/many-commands';
 import { RANGES } from '@/core/fields/ranges';

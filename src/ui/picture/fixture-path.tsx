@@ -1,6 +1,6 @@
 'use client';
 
-import type { PlatePoint } from '@/core/plan/camera';
+import type { PlatePoint } from '@/core/geometry/camera';
 import { setFixture } from '@/core/scene/commands';
 import { KINDS } from '@/core/fixture/kinds';
 import type { Fixture } from '@/core/scene/schema';

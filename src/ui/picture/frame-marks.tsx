@@ -2,7 +2,7 @@
 
 import { useRef, useState, type KeyboardEvent } from 'react';
 import { frameFromPlate, levelAngle, plateFromFrame, type Frame } from '@/core/frame/frame';
-import type { PlatePoint } from '@/core/plan/camera';
+import type { PlatePoint } from '@/core/geometry/camera';
 import { setFrame } from '@/core/scene/commands';
 import { useGesture } from '../controls/use-gesture';
 import { useScene, useView } from '../editor/editor-context';

@@ -1,9 +1,10 @@
 'use client';
 
 import { useEffect, useRef, type RefObject } from 'react';
-import { roundPoint } from '@/core/matte/flatten-outline';
-import type { OutlinePass, OutlinePoint, Pass, RampPass } from '@/core/matte/pass';
-import type { PlatePoint } from '@/core/plan/camera';
+import { roundPoint } from '@/core/geometry/flatten-outline';
+import type { OutlinePass, Pass, RampPass } from '@/core/matte/pass';
+import type { OutlinePoint } from '@/core/geometry/flatten-outline';
+import type { PlatePoint } from '@/core/geometry/camera';
 import { setPass } from '@/core/scene/commands';
 import type { Matte } from '@/core/scene/schema';
 import { useScene, useSession, useView } from '../editor/editor-context';

@@ -1,5 +1,5 @@
 import type { KeyboardEvent } from 'react';
-import type { PlatePoint } from '@/core/plan/camera';
+import type { PlatePoint } from '@/core/geometry/camera';
 
 /** How far an arrow key moves something in the picture: `step` of the plate, with Shift `coarse` times as far. */
 export function nudgeOf(

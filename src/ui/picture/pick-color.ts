@@ -1,6 +1,6 @@
 import { unitLuminance } from '@/core/color/luminance';
 import { srgb } from '@/core/color/srgb';
-import type { PlatePoint } from '@/core/plan/camera';
+import type { PlatePoint } from '@/core/geometry/camera';
 import type { PickedColor } from '@/core/fields/fields';
 
 /** Half the side of the sampled square, fraction of the width. */

@@ -5,7 +5,7 @@ import { createStore, type StoreApi } from 'zustand/vanilla';
 import { notifications } from '@mantine/notifications';
 import { useCallback, useMemo, useRef, useState, type CSSProperties, type PointerEvent } from 'react';
 import { framedSize, WHOLE_FRAME } from '@/core/frame/frame';
-import type { PlatePoint } from '@/core/plan/camera';
+import type { PlatePoint } from '@/core/geometry/camera';
 import { useScene, useSession, useView } from '../editor/editor-context';
 import { stepOf } from '../steps';
 import type { Stage, StepInfo } from '../steps/step';

@@ -1,7 +1,7 @@
 'use client';
 
 import { useRef, type KeyboardEvent } from 'react';
-import type { PlatePoint } from '@/core/plan/camera';
+import type { PlatePoint } from '@/core/geometry/camera';
 import { useGesture } from '../controls/use-gesture';
 import { nudgeOf } from './nudge';
 import { usePictureDrag } from './use-picture-drag';

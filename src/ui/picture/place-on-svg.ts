@@ -1,4 +1,4 @@
-import type { PlatePoint } from '@/core/plan/camera';
+import type { PlatePoint } from '@/core/geometry/camera';
 
 /** The place of the plate under a point of the screen. The picture may be turned: only its own matrix tells. */
 export function placeOnSvg(

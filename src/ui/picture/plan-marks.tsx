@@ -3,11 +3,11 @@
 import { useRef, type KeyboardEvent, type RefObject } from 'react';
 import { cameraOf } from '@/core/picture/camera-of';
 import { middleOf } from '@/core/plane/middle-of';
-import type { PlatePoint } from '@/core/plan/camera';
-import type { PlateLine } from '@/core/plan/vanishing-point';
+import type { PlatePoint } from '@/core/geometry/camera';
+import type { PlateLine } from '@/core/geometry/vanishing-point';
 import { wallPieces } from '@/core/plan/wall-pieces';
 import { wallGrid } from '@/core/plan/wall-grid';
-import { groundGrid } from '@/core/plan/ground-grid';
+import { groundGrid } from '@/core/geometry/ground-grid';
 import { setPlan } from '@/core/scene/commands';
 import { RANGES } from '@/core/fields/ranges';
 import { useGesture } from '../controls/use-gesture';

@@ -1,8 +1,8 @@
 'use client';
 
 import { cameraOf } from '@/core/picture/camera-of';
-import type { PlatePoint } from '@/core/plan/camera';
-import { FARTHEST_GROUND, horizonAt } from '@/core/plan/ground';
+import type { PlatePoint } from '@/core/geometry/camera';
+import { FARTHEST_GROUND, horizonAt } from '@/core/geometry/ground';
 import { wallPieces } from '@/core/plan/wall-pieces';
 import { placeSeen, wallAt } from '@/core/plan/wall-at';
 import { useScene } from '../editor/editor-context';

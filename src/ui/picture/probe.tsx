@@ -2,7 +2,7 @@
 
 import { useEffect, useState, type RefObject } from 'react';
 import { useStore } from 'zustand';
-import type { PlatePoint } from '@/core/plan/camera';
+import type { PlatePoint } from '@/core/geometry/camera';
 import { stopsFromGrey } from '@/core/picture/read-tone';
 import { useScene, useSession } from '../editor/editor-context';
 import classes from './picture.module.css';

@@ -1,8 +1,8 @@
 'use client';
 
 import { cameraOf } from '@/core/picture/camera-of';
-import { project, type Camera, type PlatePoint } from '@/core/plan/camera';
-import { groundPoint } from '@/core/plan/ground';
+import { project, type Camera, type PlatePoint } from '@/core/geometry/camera';
+import { groundPoint } from '@/core/geometry/ground';
 import { setSurface, type SurfaceKind } from '@/core/scene/commands';
 import type { GroundPlan } from '@/core/scene/schema';
 import { footAt } from '@/state/plan-actions';

@@ -1,6 +1,6 @@
 import { notifications } from '@mantine/notifications';
 import { useRef, type RefObject } from 'react';
-import type { PlatePoint } from '@/core/plan/camera';
+import type { PlatePoint } from '@/core/geometry/camera';
 import { addCopies } from '@/core/scene/bulb-commands';
 import { MOST_FIXTURES, type FixtureValues } from '@/core/scene/schema';
 import { isClicked, isDragged, KINDS } from '@/core/fixture/kinds';

@@ -1,5 +1,5 @@
 import { useRef, type PointerEvent } from 'react';
-import type { PlatePoint } from '@/core/plan/camera';
+import type { PlatePoint } from '@/core/geometry/camera';
 import { placeOnSvg } from './place-on-svg';
 
 /** Movement in CSS pixels from which a press is a drag and not a click. */

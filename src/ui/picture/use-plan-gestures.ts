@@ -1,10 +1,10 @@
 import { useRef, type RefObject } from 'react';
-import type { PlatePoint } from '@/core/plan/camera';
+import type { PlatePoint } from '@/core/geometry/camera';
 import { notifications } from '@mantine/notifications';
-import { horizonThrough, vanishingPoint, type PlateLine } from '@/core/plan/vanishing-point';
+import { horizonThrough, vanishingPoint, type PlateLine } from '@/core/geometry/vanishing-point';
 import { addSurface, setPlan, setSurface } from '@/core/scene/commands';
 import { RANGES } from '@/core/fields/ranges';
-import { MOST_CORNERS } from '@/core/scene/plan-schema';
+import { MOST_CORNERS } from '@/core/plan/plan-schema';
 import { newDeck, newWall, wallEnd } from '@/state/plan-actions';
 import { useScene, useView } from '../editor/editor-context';
 import { usePictureDrag } from './use-picture-drag';

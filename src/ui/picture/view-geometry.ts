@@ -1,5 +1,5 @@
 import { plateFromFrame, type Frame } from '@/core/frame/frame';
-import type { PlatePoint } from '@/core/plan/camera';
+import type { PlatePoint } from '@/core/geometry/camera';
 import type { Size } from '@/engine/sizes';
 import { FITTED, type Look } from '../view/look';
 

@@ -1,5 +1,5 @@
 import type { ComponentType, RefObject } from 'react';
-import type { PlatePoint } from '@/core/plan/camera';
+import type { PlatePoint } from '@/core/geometry/camera';
 import type { Scene } from '@/core/scene/schema';
 import type { Slice } from '../view/slice';
 import type { ViewState } from '../view/view-store';

@@ -1,4 +1,4 @@
-import type { PlatePoint } from '@/core/plan/camera';
+import type { PlatePoint } from '@/core/geometry/camera';
 import type { Slice } from './slice';
 
 /** How the picture is looked at: fitted into the view, or at so many device pixels a plate pixel around a place. */

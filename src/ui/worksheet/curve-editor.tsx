@@ -4,7 +4,7 @@ import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { monotoneCurve, type CurvePoint } from '@/core/grade/monotone-curve';
 import { PLAIN_GRADE } from '@/core/night/starting-night';
 import { setNightPart } from '@/core/scene/commands';
-import { MOST_POINTS, POINT_GAP } from '@/core/scene/night-schema';
+import { MOST_POINTS, POINT_GAP } from '@/core/grade/grade-schema';
 import { useGesture } from '../controls/use-gesture';
 import { useScene } from '../editor/editor-context';
 import classes from './night.module.css';

@@ -6,8 +6,8 @@ import { useState } from 'react';
 import { useStore } from 'zustand';
 import { addSurface, setPlan, standUp } from '@/core/scene/commands';
 import { RANGES, type Range } from '@/core/fields/ranges';
-import { MOST_MATTES } from '@/core/scene/matte-schema';
-import { MOST_SURFACES } from '@/core/scene/plan-schema';
+import { MOST_MATTES } from '@/core/matte/matte-schema';
+import { MOST_SURFACES } from '@/core/plan/plan-schema';
 import {
   eyeHeightFor,
   guessedDeck,

@@ -2,7 +2,7 @@
 
 import { Button, NativeSelect } from '@mantine/core';
 import { addMatte, setPlan } from '@/core/scene/commands';
-import { MOST_MATTES } from '@/core/scene/matte-schema';
+import { MOST_MATTES } from '@/core/matte/matte-schema';
 import { RANGES } from '@/core/fields/ranges';
 import { newMatte, sunShadowMatte } from '@/state/matte-actions';
 import { NumberRow } from '../controls/number-row';

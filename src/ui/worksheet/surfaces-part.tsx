@@ -4,7 +4,7 @@ import { Button, Menu, UnstyledButton } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useStore } from 'zustand';
 import { addSurface, type SurfaceKind } from '@/core/scene/commands';
-import { MOST_SURFACES } from '@/core/scene/plan-schema';
+import { MOST_SURFACES } from '@/core/plan/plan-schema';
 import type { Matte } from '@/core/scene/schema';
 import { lowestOf, newDeck, newStandee, newWall } from '@/state/plan-actions';
 import { useScene, useSession, useView } from '../editor/editor-context';

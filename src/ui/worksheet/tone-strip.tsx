@@ -6,7 +6,7 @@ import { codesFromHex, hexFromCodes } from '@/core/color/hex';
 import { colorByTone, type ToneStop } from '@/core/grade/color-by-tone';
 import { setNightPart } from '@/core/scene/commands';
 import { RANGES } from '@/core/fields/ranges';
-import { MOST_POINTS } from '@/core/scene/night-schema';
+import { MOST_POINTS } from '@/core/grade/grade-schema';
 import { NumberRow } from '../controls/number-row';
 import { useGesture } from '../controls/use-gesture';
 import { useScene } from '../editor/editor-context';

@@ -2,7 +2,7 @@
 
 import { Button, UnstyledButton } from '@mantine/core';
 import type { PassKind } from '@/core/matte/pass';
-import { usesOf } from '@/core/matte/uses';
+import { usesOf } from '@/core/scene/matte-uses';
 import { addMatte } from '@/core/scene/commands';
 import { newMatte, OWN_KINDS, PASS_NAMES } from '@/state/matte-actions';
 import { useScene, useView } from '../../editor/editor-context';

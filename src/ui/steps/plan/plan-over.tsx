@@ -1,6 +1,6 @@
 'use client';
 
-import type { PlatePoint } from '@/core/plan/camera';
+import type { PlatePoint } from '@/core/geometry/camera';
 import { useView } from '../../editor/editor-context';
 import { PlanProbe } from '../../picture/plan-probe';
 import { PopUpView } from '../../picture/pop-up-view';

@@ -6,7 +6,7 @@ import { newScene } from '@/core/scene/new-scene';
 import { RANGES } from '@/core/fields/ranges';
 import { useScene, useSession } from '../../editor/editor-context';
 import { NumberRow, ratioScale } from '../../controls/number-row';
-import { planFaults } from '@/core/plan/plan-faults';
+import { planFaults } from '@/core/picture/plan-faults';
 import { PlanTools } from '../../worksheet/plan-tools';
 import { SunShadowPart } from '../../worksheet/sun-shadow-part';
 import { SurfacesPart } from '../../worksheet/surfaces-part';

@@ -1,5 +1,5 @@
 import { FINISHES } from '@/core/plan/finishes';
-import type { PlateLine } from '@/core/plan/vanishing-point';
+import type { PlateLine } from '@/core/geometry/vanishing-point';
 import { setGround } from '@/core/scene/commands';
 import type { GroundPlan } from '@/core/scene/schema';
 import type { PlanGuess } from '@/state/plan-guess';

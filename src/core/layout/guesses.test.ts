@@ -1,0 +1,356 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { newScene, PLAIN_FINISH, PLAIN_SURFACE } from '../scene/new-scene';
+import type { GroundPlan, Scene } from '../scene/schema';
+import { withinOutline } from '../geometry/within-outline';
+import { simplifyPath } from '../geometry/simplify-path';
+import { streetLamp, testCircuit } from '../../../test/street';
+import { createCamera, project, type PlatePoint } from '../geometry/camera';
+import { guessDecks } from './guess-decks';
+import { guessHorizon } from './guess-horizon';
+import { guessPosts } from './guess-posts';
+import { guessThings, type ThingBox } from './guess-things';
+import { guessWalls } from './guess-walls';
+import { planFaults } from '../picture/plan-faults';
+import { popUpMesh } from '../plan/pop-up-mesh';
+import { wallPieces } from '../plan/wall-pieces';
+import { horizonThrough, vanishingPoint, type PlateLine } from '../geometry/vanishing-point';
+import { placeSeen, rectangleBetween, wallAt } from '../plan/wall-at';
+import { wallGrid } from '../plan/wall-grid';
+
+const ASPECT = 1.5;
+const SETTINGS = { horizon: { left: 0.46, right: 0.46 }, eyeHeight: 1.6, lens: 28 };
+const CAMERA = createCamera(SETTINGS, ASPECT);
+const seen = (x: number, y: number, z: number): PlatePoint => project(CAMERA, [x, y, z])!;
+const STREET = [-6, -4, 3, 5].flatMap((x) =>
+  [0, 3, 5.5].map((z): PlateLine => [seen(x, 5, z), seen(x, 22, z)]),
+);
+
+describe('a horizon from lines', () => {
+  it('lies where two lines meet that run beside each other into the distance', () => {
+    const meet = vanishingPoint(STREET[0], STREET[8], ASPECT)!;
+    expect(meet.v).toBeCloseTo(0.46, 6);
+    expect(horizonThrough({ left: 0.5, right: 0.52 }, meet).left).toBeCloseTo(0.46 - 0.02 * meet.u, 6);
+    const level: PlateLine = [seen(-1, 8, 0), seen(1, 8, 0)];
+    expect(vanishingPoint(level, [seen(-1, 9, 0), seen(1, 9, 0)], ASPECT)).toBeUndefined();
+  });
+
+  it('is guessed from many edges among others that mean nothing', () => {
+    const stray = Array.from({ length: 12 }, (_, i): PlateLine => [
+      { u: (i * 0.37) % 1, v: (i * 0.61) % 1 },
+      { u: ((i * 0.37) % 1) + 0.06, v: ((i * 0.61) % 1) + 0.03 * ((i % 5) - 2.2) },
+    ]);
+    const uprights = [0.2, 0.6].map((u): PlateLine => [
+      { u, v: 0.2 },
+      { u: u + 0.001, v: 0.8 },
+    ]);
+    const found = guessHorizon([...stray, ...uprights, ...STREET], ASPECT)!;
+    expect(found.left).toBeCloseTo(0.46, 2);
+    expect(found.right).toBe(found.left);
+  });
+
+  it('is not guessed where nothing leads to it', () => {
+    expect(guessHorizon([], ASPECT)).toBeUndefined();
+    expect(guessHorizon([STREET[0]], ASPECT)).toBeUndefined();
+  });
+});
+
+describe('guessPosts', () => {
+  const [width, height] = [200, 130];
+  /** All under the horizon is ground, but for a house on the right. */
+  const ground = Float32Array.from({ length: width * height }, (_, i) =>
+    Math.floor(i / width) / height > 0.47 && i % width < 150 ? 1 : 0,
+  );
+  const post = (x: number, y: number, tall: number, half = 0.06) => ({
+    outline: [seen(x - half, y, tall), seen(x + half, y, tall), seen(x + half, y, 0), seen(x - half, y, 0)],
+  });
+  const guess = (...things: { outline: PlatePoint[] }[]) =>
+    guessPosts(things, { width, height, ground }, CAMERA, SETTINGS.horizon);
+
+  it('takes what stands on the ground and has the size of a post', () => {
+    const [found] = guess(post(-1, 6, 1));
+    expect(found.foot.u).toBeCloseTo(seen(-1, 6, 0).u, 2);
+    expect(found.foot.v).toBeCloseTo(seen(-1, 6, 0).v, 3);
+    expect(guess(post(-1, 6, 0.1))).toEqual([]);
+    expect(guess(post(-1, 6, 2, 0.8))).toEqual([]);
+  });
+
+  it('leaves what hangs on a house, ends over the horizon, or is covered by a larger one', () => {
+    expect(guess(post(3, 7, 1))).toEqual([]);
+    const [a, b, c] = [seen(-1, 20, 6), seen(-0.9, 20, 6), seen(-0.9, 20, 3)];
+    expect(guess({ outline: [a, b, c] })).toEqual([]);
+    expect(guess(post(-1, 6, 1), post(-1, 6, 1.8))).toHaveLength(1);
+    expect(guess(post(-1, 6, 1), post(-2, 8, 1))).toHaveLength(2);
+  });
+
+  it('guesses a bounded number, and never anything but numbers', () => {
+    const many = Array.from({ length: 60 }, (_, k) => post(-3 + k / 15, 9, 1, 0.02));
+    const found = guess(...many);
+    expect(found.length).toBeGreaterThan(3);
+    expect(found.length).toBeLessThanOrEqual(16);
+    expect(found.every(({ foot }) => Number.isFinite(foot.u) && Number.isFinite(foot.v))).toBe(true);
+  });
+});
+
+describe('guessThings', () => {
+  const box = (x: number, y: number, half: number, tall: number, open = false) => {
+    const [low, high] = [seen(x, y, 0), seen(x, y, tall)];
+    const [left, right] = [seen(x - half, y, 0).u, seen(x + half, y, 0).u];
+    return { left, right, top: high.v, foot: low.v, open };
+  };
+  const guess = (...boxes: ThingBox[]) => guessThings(boxes, CAMERA, SETTINGS.horizon);
+
+  it('loops around what stands, as high as a person where it goes on over the horizon', () => {
+    const [person] = guess({ ...box(-1, 6, 0.3, 1.3), open: true });
+    const head = seen(-1, 6, 1.85).v;
+    const vs = person.loop.filter((_, i) => i % 2 === 1);
+    expect(Math.min(...vs)).toBeLessThan(head);
+    expect(Math.min(...vs)).toBeGreaterThan(head - 0.08);
+    expect(person.foot.v).toBeCloseTo(seen(-1, 6, 0).v, 6);
+  });
+
+  it('leaves what lies flat, is too low or too high, or stands at the horizon; the largest first', () => {
+    expect(guess(box(0, 6, 1.5, 1))).toEqual([]);
+    expect(guess(box(0, 6, 0.1, 0.25))).toEqual([]);
+    expect(guess(box(0, 6, 0.5, 6))).toEqual([]);
+    expect(guess(box(0, 60, 0.5, 3))).toEqual([]);
+    const both = guess(box(-1, 8, 0.2, 0.8), box(1, 5, 0.3, 1.2));
+    expect(both.map(({ foot }) => foot.u)).toEqual(
+      [seen(1, 5, 0).u, seen(-1, 8, 0).u].map((u) => expect.closeTo(u, 2) as number),
+    );
+    const many = Array.from({ length: 30 }, (_, k) => box(-3 + k / 5, 7, 0.1, 0.9));
+    expect(guess(...many)).toHaveLength(8);
+  });
+});
+
+describe('guessDecks', () => {
+  const [width, height] = [100, 66];
+  const level = (share: number) => ({ width, height, ground: new Float32Array(width * height).fill(share) });
+  const guess = (lines: PlateLine[], share = 1) => guessDecks(lines, level(share), CAMERA, SETTINGS.horizon);
+  const kerb: PlateLine = [seen(0.5, 4, 0), seen(-6, 24, 0)];
+  const end: PlateLine = [seen(0.6, 4, 0), seen(7, 7, 0)];
+
+  it('takes what lies beyond two long edges that meet, and keeps what lies before the eye', () => {
+    const [{ outline }] = guess([kerb, end, [seen(-1, 4, 0), seen(-0.5, 4, 0)]]);
+    const inside = ({ u, v }: PlatePoint) =>
+      withinOutline(
+        outline.map((at) => [at.u, at.v] as const),
+        u,
+        v,
+      ) > 0;
+    expect(inside(seen(2, 9, 0))).toBe(true);
+    expect(inside(seen(-5, 9, 0))).toBe(false);
+    expect(inside(seen(0.5, 3.2, 0))).toBe(false);
+    expect(inside({ u: 0.5, v: 0.99 })).toBe(false);
+    outline.forEach(({ v }) => expect(v).toBeGreaterThan(SETTINGS.horizon.left));
+  });
+
+  it('takes the far side of one edge alone, told once however often it is seen', () => {
+    const again: PlateLine = [seen(0.45, 4.2, 0), seen(-5.5, 22, 0)];
+    expect(guess([kerb, again])).toEqual(guess([kerb]));
+    expect(guess([kerb])).toHaveLength(1);
+  });
+
+  it('tells nothing of edges that are short, rise from the ground, or lie above the horizon', () => {
+    expect(guess([[seen(0, 4, 0), seen(1, 5, 0)]])).toEqual([]);
+    expect(guess([kerb], 0)).toEqual([]);
+    expect(guess([[seen(-3, 8, 4), seen(3, 8, 4)]])).toEqual([]);
+    expect(guess([])).toEqual([]);
+  });
+});
+
+describe('guessWalls', () => {
+  const [width, height] = [200, 130];
+  const plane = (value: (u: number, v: number) => number) =>
+    Float32Array.from({ length: width * height }, (_, i) =>
+      value(((i % width) + 0.5) / width, (Math.floor(i / width) + 0.5) / height),
+    );
+  /** A house on the left whose foot leads away, open ground and sky on the right. */
+  const foot = (u: number) => 0.8 - 0.5 * u;
+  const sky = plane((u, v) => (u > 0.5 && v < 0.46 ? 1 : 0));
+  const ground = plane((u, v) => (v > (u <= 0.5 ? foot(u) : 0.46) ? 1 : 0));
+
+  it('finds the straight foot of what rises over the horizon', () => {
+    const walls = guessWalls({ width, height, ground, sky }, SETTINGS.horizon);
+    expect(walls).toHaveLength(1);
+    const [[from, to]] = walls;
+    expect([from.u, to.u]).toEqual([expect.closeTo(0, 1), expect.closeTo(0.5, 1)]);
+    expect(from.v).toBeCloseTo(foot(from.u), 1);
+    expect(to.v).toBeCloseTo(foot(to.u), 1);
+  });
+
+  it('looks past a post before the wall, and finds nothing on open ground', () => {
+    const post = ground.map((value, i) => (i % width === 40 && i < 110 * width ? 0 : value));
+    expect(guessWalls({ width, height, ground: post, sky }, SETTINGS.horizon)).toHaveLength(1);
+    const open = {
+      width,
+      height,
+      ground: plane((_u, v) => Number(v > 0.46)),
+      sky: plane((_u, v) => Number(v < 0.46)),
+    };
+    expect(guessWalls(open, SETTINGS.horizon)).toEqual([]);
+  });
+});
+
+describe('simplifyPath', () => {
+  it('keeps ends and corners, and nothing between', () => {
+    const bent = Array.from({ length: 21 }, (_, i) => ({ u: i / 20, v: i < 10 ? 0 : (i - 10) / 20 }));
+    expect(simplifyPath(bent, 0.01)).toEqual([bent[0], bent[10], bent[20]]);
+    expect(simplifyPath(bent.slice(0, 1), 0.01)).toHaveLength(1);
+  });
+
+  it('never strays farther than its tolerance', () => {
+    const place = fc.record({
+      u: fc.double({ min: 0, max: 1, noNaN: true }),
+      v: fc.double({ min: 0, max: 1, noNaN: true }),
+    });
+    fc.assert(
+      fc.property(fc.array(place, { minLength: 2, maxLength: 40 }), (points) => {
+        const kept = simplifyPath(points, 0.05);
+        for (const point of points) {
+          const away = kept.slice(1).map((b, i) => {
+            const a = kept[i];
+            const [eu, ev] = [b.u - a.u, b.v - a.v];
+            const t = Math.min(
+              1,
+              Math.max(0, ((point.u - a.u) * eu + (point.v - a.v) * ev) / Math.max(1e-12, eu * eu + ev * ev)),
+            );
+            return Math.hypot(point.u - a.u - t * eu, point.v - a.v - t * ev);
+          });
+          expect(Math.min(...away)).toBeLessThan(0.0501);
+        }
+      }),
+    );
+  });
+});
+
+describe('what is seen at a place', () => {
+  const walls = wallPieces(CAMERA, [{ foot: [seen(-5, 9, 0), seen(5, 12, 0)], height: 5 }]);
+
+  it('is the wall, or the ground before it', () => {
+    const at = seen(0, 10.5, 2);
+    expect(wallAt(CAMERA, walls, at)!.place).toEqual([
+      expect.closeTo(0, 6),
+      expect.closeTo(10.5, 6),
+      expect.closeTo(2, 6),
+    ]);
+    expect(placeSeen(CAMERA, walls, seen(1, 4, 0))[1]).toBeCloseTo(4, 6);
+    expect(wallAt(CAMERA, walls, seen(1, 4, 0))).toBeUndefined();
+  });
+
+  it('bounds a rectangle with level and upright sides on the wall', () => {
+    const corners = rectangleBetween(CAMERA, walls, seen(-2, 9.9, 3), seen(1, 10.8, 2));
+    const places = corners.map((corner) => wallAt(CAMERA, walls, corner)!.place);
+    expect(places[0][2]).toBeCloseTo(places[1][2], 6);
+    expect(places[1][0]).toBeCloseTo(places[2][0], 6);
+    expect(corners[1].v).not.toBeCloseTo(corners[0].v, 3);
+    const [a, b] = [seen(-2, 5, 0), seen(1, 4, 0)];
+    expect(rectangleBetween(CAMERA, walls, a, b)[1]).toEqual({ u: b.u, v: a.v });
+  });
+
+  it('shows a grid on walls: a line a metre, coarser on large ones', () => {
+    const lines = wallGrid(
+      CAMERA,
+      wallPieces(CAMERA, [{ foot: [seen(-2, 8, 0), seen(2, 8, 0)], height: 3 }]),
+    );
+    expect(lines).toHaveLength(3 + 2);
+    expect(
+      wallGrid(CAMERA, wallPieces(CAMERA, [{ foot: [seen(-2, 8, 0), seen(2, 8, 0)], height: 200 }])).length,
+    ).toBeLessThan(40);
+  });
+});
+
+describe('popUpMesh', () => {
+  it('hangs together along a surface and is cut where distances leap', () => {
+    const [width, height] = [40, 20];
+    const reach = Float32Array.from({ length: width * height }, (_, i) => (i % width < 20 ? 10 : 30));
+    const land = new Float32Array(width * height).fill(1);
+    const whole = popUpMesh(CAMERA, {
+      width,
+      height,
+      reach: new Float32Array(width * height).fill(10),
+      land,
+    });
+    const cut = popUpMesh(CAMERA, { width, height, reach, land });
+    expect(whole.triangles.length).toBe(3 * 2 * 19 * 9);
+    expect(whole.triangles.length - cut.triangles.length).toBe(3 * 2 * 9);
+    const skyless = popUpMesh(CAMERA, {
+      width,
+      height,
+      reach,
+      land: land.map((_, i) => Number(i >= width * 10)),
+    });
+    expect(skyless.triangles.length).toBeLessThan(0.6 * cut.triangles.length);
+    expect(cut.places.every(Number.isFinite)).toBe(true);
+  });
+});
+
+describe('planFaults', () => {
+  const scene = (plan: Partial<GroundPlan>, more: Partial<Scene> = {}): Scene => {
+    const base = newScene('Faults', { asset: 'a'.repeat(64), width: 1500, height: 1000 });
+    return { ...base, ...more, plan: { ...base.plan, ...SETTINGS, ...plan } };
+  };
+  const wall = (name: string, a: [number, number], b: [number, number], height = 4) => ({
+    ...{ id: name, name, height, ...PLAIN_SURFACE },
+    foot: [seen(a[0], a[1], 0), seen(b[0], b[1], 0)],
+  });
+  const standee = { ...{ id: 's', name: 'Traveller', matte: 'm', roundness: 0, crease: 0, ...PLAIN_FINISH } };
+
+  it('finds nothing wrong with a plan that can be', () => {
+    const walls = [wall('A', [-4, 9], [0, 9]), wall('B', [0, 9], [4, 14])];
+    const outline = [seen(-1, 4, 0.2), seen(1, 4, 0.2), seen(1, 5, 0.2)];
+    const decks = [{ ...{ id: 'd', name: 'Kerb', outline, height: 0.2 }, ...PLAIN_SURFACE }];
+    expect(planFaults(scene({ walls, decks, standees: [{ ...standee, foot: seen(0, 5, 0) }] }))).toEqual([]);
+  });
+
+  it.each<[string, Scene]>([
+    ['The horizon lies above the picture', scene({ horizon: { left: -0.2, right: -0.3 } })],
+    ['The horizon lies below the picture', scene({ horizon: { left: 1.2, right: 1.3 } })],
+    [
+      'foot of W lies above the horizon',
+      scene({
+        walls: [
+          {
+            ...wall('W', [-1, 8], [1, 8]),
+            foot: [
+              { u: 0.2, v: 0.3 },
+              { u: 0.6, v: 0.7 },
+            ],
+          },
+        ],
+      }),
+    ],
+    ['A and B cross', scene({ walls: [wall('A', [-4, 9], [4, 9]), wall('B', [0, 6], [0.5, 14])] })],
+    [
+      'Traveller stands behind A',
+      scene({ walls: [wall('A', [-4, 6], [4, 6])], standees: [{ ...standee, foot: seen(0, 12, 0) }] }),
+    ],
+    [
+      'Awning, at 3.0 m, can only be seen above the horizon',
+      scene({
+        decks: [
+          {
+            ...{ id: 'd', name: 'Awning', height: 3, ...PLAIN_SURFACE },
+            outline: [seen(-1, 4, 0), seen(1, 4, 0), seen(1, 6, 0)],
+          },
+        ],
+      }),
+    ],
+    [
+      'lamp hangs right before the eye',
+      scene(
+        {},
+        {
+          circuits: [testCircuit('c')],
+          fixtures: [
+            streetLamp('lamp', 0.5, { circuit: 'c', at: { u: 0.5, v: 0.46 }, foot: { u: 0.5, v: 5 } }),
+          ],
+        },
+      ),
+    ],
+  ])('says that %s, and what to do', (fault, made) => {
+    const found = planFaults(made);
+    expect(found.some((text) => text.includes(fault))).toBe(true);
+    expect(found.every((text) => /\. .+\./.test(text) || text.endsWith('.'))).toBe(true);
+  });
+});

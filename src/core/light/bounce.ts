@@ -1,0 +1,140 @@
+import { LUMINANCE } from '../color/luminance';
+import { MIDDLE_GREY } from '../color/middle-grey';
+import type { Camera } from '../geometry/camera';
+import type { Relief } from '../relief/relief-planes';
+import { cross, dot } from '../geometry/vec3';
+import type { RgbPlanes } from '../plane/plane';
+import type { Region } from '../plane/region';
+
+/** Floats a virtual light takes: place, normal, power over pi, and the area it stands for over pi. */
+export const BOUNCE_STRIDE = 8;
+
+/** Least cosine at which a pixel's area on its surface is told: at the horizon it has no bound. */
+const GRAZING = 0.02;
+
+/** Over this a surface counts as level, cosine between its normal and the vertical. */
+const LEVEL = 0.7;
+
+/** Mean of a cosine over all turns that face the eye. */
+const MEAN_TURN = 2 / Math.PI;
+
+/** The most that any place reflects. */
+const MOST_REFLECTED = 0.85;
+
+const INVERSE_PI = 1 / Math.PI;
+
+/**
+ * Lit surfaces as lights (virtual point lights, Keller 1997): one a block of pixels, where its flux is in the mean, so that
+ * they move smoothly with a lamp. Returns how many of `out` are used.
+ *
+ * @param out BOUNCE_STRIDE floats a light; `columns` times `rows` of them at most
+ * @param relief of the whole plate at one small size
+ * @param plate the same; its luminance over `middle` tells reflectance
+ * @param spill illuminance of the same, lux
+ */
+export function bounceLights(
+  out: Float32Array,
+  relief: Relief,
+  plate: RgbPlanes,
+  spill: Float32Array,
+  camera: Camera,
+  middle: number,
+  columns: number,
+  rows: number,
+): number {
+  const { width, height } = plate;
+  const { corner, across, down, eyeHeight } = camera;
+  const filmNormal = cross(across, down);
+  const toFilm = Math.abs(dot(filmNormal, corner));
+  const sums = new Float64Array(8 * columns * rows);
+  for (let y = 0, i = 0; y < height; y++) {
+    const v = (y + 0.5) / height;
+    const first = 8 * columns * Math.floor((y * rows) / height);
+    for (let x = 0; x < width; x++, i++) {
+      if (spill[i] <= 0 || relief.land[i] <= 0) continue;
+      const u = (x + 0.5) / width;
+      const rx = corner[0] + u * across[0] + v * down[0];
+      const ry = corner[1] + u * across[1] + v * down[1];
+      const rz = corner[2] + u * across[2] + v * down[2];
+      const ray = Math.sqrt(rx * rx + ry * ry + rz * rz);
+      const [nx, ny, nz] = [relief.normalX[i], relief.normalY[i], relief.normalZ[i]];
+      // What is level covers no more ground for its ripples.
+      const toward = Math.abs(nz) > LEVEL ? Math.abs(rz) : Math.abs(rx * nx + ry * ny + rz * nz);
+      const facing = toward / ray;
+      const unturned = relief.unturned[i];
+      const cosine = Math.max(GRAZING, facing * (1 - unturned) + MEAN_TURN * unturned);
+      const reach = relief.reach[i];
+      // The pixel's share of the film, seen from the eye, laid on the surface.
+      const area = ((reach * reach * toFilm) / (ray * width * height)) * (1 / cosine);
+      const shown = LUMINANCE[0] * plate.r[i] + LUMINANCE[1] * plate.g[i] + LUMINANCE[2] * plate.b[i];
+      const reflectance = Math.min(MOST_REFLECTED, (MIDDLE_GREY * shown) / middle);
+      const flux = reflectance * spill[i] * relief.land[i] * area;
+      const at = first + 8 * Math.floor((x * columns) / width);
+      sums[at] += flux * rx * reach;
+      sums[at + 1] += flux * ry * reach;
+      sums[at + 2] += flux * (rz * reach + eyeHeight);
+      sums[at + 3] += flux * nx;
+      sums[at + 4] += flux * ny;
+      sums[at + 5] += flux * nz;
+      sums[at + 6] += flux;
+      sums[at + 7] += flux * area;
+    }
+  }
+  let used = 0;
+  for (let at = 0; at < sums.length; at += 8) {
+    const flux = sums[at + 6];
+    if (!(flux > 0)) continue;
+    const to = BOUNCE_STRIDE * used++;
+    for (let c = 0; c < 3; c++) out[to + c] = sums[at + c] / flux;
+    const long = Math.max(1e-6, Math.hypot(sums[at + 3], sums[at + 4], sums[at + 5]));
+    for (let c = 3; c < 6; c++) out[to + c] = sums[at + c] / long;
+    out[to + 6] = flux * INVERSE_PI;
+    // As many pixels as a block has, each of about this area: what is nearer than that is not told apart.
+    out[to + 7] = ((sums[at + 7] / flux) * width * height * INVERSE_PI) / (columns * rows);
+  }
+  return used;
+}
+
+/**
+ * Illuminance by virtual lights at the pixels of a region, lux. A light is never nearer than the patch that it stands for.
+ */
+export function gatherBounce(
+  out: Float32Array,
+  lights: Float32Array,
+  used: number,
+  relief: Relief,
+  camera: Camera,
+  region: Region,
+): void {
+  const { corner, across, down, eyeHeight } = camera;
+  for (let y = 0, i = 0; y < region.height; y++) {
+    const v = (region.top + y + 0.5) / region.fullHeight;
+    for (let x = 0; x < region.width; x++, i++) {
+      const u = (region.left + x + 0.5) / region.fullWidth;
+      const reach = relief.reach[i];
+      const px = (corner[0] + u * across[0] + v * down[0]) * reach;
+      const py = (corner[1] + u * across[1] + v * down[1]) * reach;
+      const pz = (corner[2] + u * across[2] + v * down[2]) * reach + eyeHeight;
+      const nx = relief.normalX[i];
+      const ny = relief.normalY[i];
+      const nz = relief.normalZ[i];
+      const unturned = relief.unturned[i];
+      let sum = 0;
+      for (let k = 0; k < used * BOUNCE_STRIDE; k += BOUNCE_STRIDE) {
+        const lx = lights[k] - px;
+        const ly = lights[k + 1] - py;
+        const lz = lights[k + 2] - pz;
+        const leaving = -(lx * lights[k + 3] + ly * lights[k + 4] + lz * lights[k + 5]);
+        if (leaving <= 0) continue;
+        const level = lx * lx + ly * ly;
+        const facing = lx * nx + ly * ny + lz * nz;
+        const known = facing > 0 ? facing : 0;
+        const turned = Math.max(0, (Math.sqrt(level) + facing) * INVERSE_PI);
+        const arriving = known + unturned * (turned - known);
+        const d2 = level + lz * lz;
+        sum += (lights[k + 6] * leaving * arriving) / (Math.max(1e-9, d2) * (d2 + lights[k + 7]));
+      }
+      out[i] = sum * relief.land[i];
+    }
+  }
+}

@@ -1,0 +1,179 @@
+import { array, boolean, mixed, object, string, type InferType, type Schema } from 'yup';
+import { EDGE_ACTS, JOINS, PRESSURE_ACTS, type EdgeStroke, type PaintStroke, type Pass, type PassKind } from './pass';
+import type { OutlinePoint } from '../geometry/flatten-outline';
+import { hash, id, isColor, name, platePoint, ranged, type PickedColor } from '../fields/fields';
+
+/** Most points of an outline and of a stroke, strokes of a pass, passes of a matte, mattes of a scene, places of a night. */
+export const MOST_OUTLINE = 4000;
+export const MOST_STROKE = 4000;
+export const MOST_STROKES = 500;
+export const MOST_PAINTED = 30_000;
+export const MOST_PASSES = 40;
+export const MOST_MATTES = 50;
+export const MOST_PLACES = 20;
+
+const joined = { id: id(), join: string().oneOf(JOINS).required() };
+
+/* Paths and outlines are long and come whole: they are checked in loops of their own. */
+
+const isPlace = (value: unknown) => typeof value === 'number' && value >= -4 && value <= 5;
+
+const isOffset = (value: unknown) => {
+  const { u, v, ...rest } = (value ?? {}) as { u?: unknown; v?: unknown };
+  return Object.keys(rest).length === 0 && isPlace(u) && isPlace(v);
+};
+
+const isOutline = (value: unknown): value is OutlinePoint[] =>
+  Array.isArray(value) &&
+  value.every((point: OutlinePoint | null) => {
+    const { in: before, out: after, ...place } = point ?? ({} as OutlinePoint);
+    return (
+      isOffset(place) &&
+      (before === undefined || isOffset(before)) &&
+      (after === undefined || isOffset(after))
+    );
+  });
+
+/** A path of places, `stride` numbers each; what follows u and v is 0 to 1. */
+const path = (stride: number) =>
+  mixed<number[]>((value): value is number[] => Array.isArray(value))
+    .required()
+    .test('path', '${path} is not a path of places', (value) => {
+      const numbers = value as unknown[];
+      return (
+        numbers.length % stride === 0 &&
+        numbers.every((n, i) => (i % stride < 2 ? isPlace(n) : typeof n === 'number' && n >= 0 && n <= 1))
+      );
+    })
+    .test(
+      'length',
+      `a stroke has at most ${MOST_STROKE} places`,
+      (value) => value.length <= stride * MOST_STROKE,
+    );
+
+const strokes = <T>(fields: Record<keyof T, Schema>) =>
+  array(object(fields).noUnknown().required())
+    .required()
+    .max(MOST_STROKES, `a pass has at most ${MOST_STROKES} strokes`)
+    .test(
+      'places',
+      `the strokes of a pass have at most ${MOST_PAINTED} places`,
+      (drawn) =>
+        (drawn as unknown as ({ path?: number[] } | null)[]).reduce(
+          (sum, stroke) => sum + (stroke?.path?.length ?? 0),
+          0,
+        ) <=
+        3 * MOST_PAINTED,
+    );
+
+const PASS_SCHEMAS: Record<PassKind, Schema> = {
+  sky: object({ ...joined, kind: string().required() }).noUnknown(),
+  shadow: object({ ...joined, kind: string().required() }).noUnknown(),
+  outline: object({
+    ...joined,
+    kind: string().required(),
+    points: mixed<OutlinePoint[]>(isOutline)
+      .required()
+      .test(
+        'length',
+        `an outline has at most ${MOST_OUTLINE} points`,
+        (points) => points.length <= MOST_OUTLINE,
+      ),
+  }).noUnknown(),
+  edge: object({
+    ...joined,
+    kind: string().required(),
+    strokes: strokes<EdgeStroke>({
+      act: string().oneOf(EDGE_ACTS).required(),
+      path: path(2),
+      size: ranged('brush'),
+    }),
+    asset: hash('asset').optional(),
+  }).noUnknown(),
+  paint: object({
+    ...joined,
+    kind: string().required(),
+    strokes: strokes<PaintStroke>({
+      path: path(3),
+      size: ranged('brush'),
+      soft: ranged('strength'),
+      flow: ranged('strength'),
+      strength: ranged('strength'),
+      erase: boolean().strict().required(),
+      pressure: string().oneOf(PRESSURE_ACTS).required(),
+    }),
+  }).noUnknown(),
+  matte: object({ ...joined, kind: string().required(), matte: id() }).noUnknown(),
+  tone: object({
+    ...joined,
+    kind: string().required(),
+    low: ranged('tone'),
+    high: ranged('tone'),
+    soft: ranged('shoulder'),
+  }).noUnknown(),
+  colour: object({
+    ...joined,
+    kind: string().required(),
+    color: mixed<PickedColor>((value): value is PickedColor => isColor(value)).required(),
+    reach: ranged('reach'),
+    soft: ranged('shoulder'),
+  }).noUnknown(),
+  area: object({
+    ...joined,
+    kind: string().required(),
+    at: platePoint(),
+    tolerance: ranged('tolerance'),
+    connected: boolean().strict().required(),
+  }).noUnknown(),
+  ramp: object({
+    ...joined,
+    kind: string().required(),
+    shape: string().oneOf(['straight', 'round']).required(),
+    from: platePoint(),
+    to: platePoint(),
+    breadth: ranged('breadth'),
+    soft: ranged('strength'),
+  }).noUnknown(),
+};
+
+const hasKind = (value: unknown): value is Pass =>
+  typeof value === 'object' && value !== null && (value as Pass).kind in PASS_SCHEMAS;
+
+/** A pass is checked by the schema of its kind. */
+const passSchema = mixed<Pass>((value): value is Pass => hasKind(value))
+  .required()
+  .test('pass', function check(value) {
+    try {
+      PASS_SCHEMAS[value.kind].validateSync(value, { strict: true });
+      return true;
+    } catch (error) {
+      return this.createError({ message: `${this.path}: ${(error as Error).message}` });
+    }
+  });
+
+export const matteSchema = object({
+  id: id(),
+  name: name(),
+  passes: array(passSchema).required().max(MOST_PASSES),
+  /** Window in which the edge is made to follow the plate's, fraction of its width; 0 leaves it as it is. */
+  refine: ranged('refine'),
+  /** How far the edge is moved outward, fraction of the plate's width. */
+  grow: ranged('grow'),
+  /** Radius over which the edge is softened, fraction of the plate's width. */
+  feather: ranged('feather'),
+  invert: boolean().strict().required(),
+})
+  .noUnknown()
+  .required();
+
+/** A matte inside or outside of which the night's own light is lifted or lowered. */
+export const placeSchema = object({
+  matte: id(),
+  outside: boolean().strict().required(),
+  stops: ranged('place'),
+})
+  .noUnknown()
+  .required();
+
+export type Matte = InferType<typeof matteSchema>;
+export type Place = InferType<typeof placeSchema>;

@@ -1,0 +1,85 @@
+import { array, object, type InferType } from 'yup';
+import { id, name, platePoint, ranged, unique } from '../fields/fields';
+
+/** Most walls, standees and decks of a ground plan, each, and corners of one of them. */
+export const MOST_SURFACES = 60;
+export const MOST_CORNERS = 40;
+
+/** What a surface gives back: how much of it as a mirror, how rough the mirror is, how far the plate's fine shading ripples it. */
+const finish = {
+  sheen: ranged('strength'),
+  roughness: ranged('roughness'),
+};
+const rippled = { ...finish, crease: ranged('strength') };
+
+/** The ground, and the matte within which alone it shines, if any. */
+export const groundSchema = object({ ...rippled, wet: id().optional() })
+  .noUnknown()
+  .required();
+
+/** A wall: the corners of its foot on the ground, its height in metres, and the matte at which it ends, if any. */
+export const wallSchema = object({
+  id: id(),
+  name: name(),
+  foot: array(platePoint()).required().min(2).max(MOST_CORNERS),
+  height: ranged('wallHeight'),
+  until: id().optional(),
+  ...rippled,
+})
+  .noUnknown()
+  .required();
+
+/** A matte that stands upright at its foot: how round it is, and how far the plate's fine shading creases it. */
+export const standeeSchema = object({
+  id: id(),
+  name: name(),
+  matte: id(),
+  foot: platePoint(),
+  roundness: ranged('strength'),
+  crease: ranged('strength'),
+  ...finish,
+})
+  .noUnknown()
+  .required();
+
+/** A level surface, outlined as it is seen, at a height over the ground in metres. */
+export const deckSchema = object({
+  id: id(),
+  name: name(),
+  outline: array(platePoint()).required().min(3).max(MOST_CORNERS),
+  height: ranged('deckHeight'),
+  ...rippled,
+})
+  .noUnknown()
+  .required();
+
+/** What is said of the place: horizon, eye, ground, and what stands and lies on it. */
+export const planSchema = object({
+  horizon: object({ left: ranged('horizon'), right: ranged('horizon') })
+    .noUnknown()
+    .required(),
+  eyeHeight: ranged('eyeHeight'),
+  lens: ranged('lens'),
+  ground: groundSchema,
+  walls: array(wallSchema)
+    .required()
+    .max(MOST_SURFACES)
+    .test('unique', 'two walls have the same id', unique),
+  standees: array(standeeSchema)
+    .required()
+    .max(MOST_SURFACES)
+    .test('unique', 'two standees have the same id', unique),
+  decks: array(deckSchema)
+    .required()
+    .max(MOST_SURFACES)
+    .test('unique', 'two decks have the same id', unique),
+  /** The matte of what the sun's own shadow darkens, and how far it is lifted out of it. */
+  sunShadow: object({ matte: id(), lift: ranged('strength') })
+    .noUnknown()
+    .optional()
+    .default(undefined),
+})
+  .noUnknown()
+  .required();
+
+export type GroundPlan = InferType<typeof planSchema>;

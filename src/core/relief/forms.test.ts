@@ -1,0 +1,196 @@
+import { describe, expect, it } from 'vitest';
+import { luminance } from '../color/luminance';
+import { distanceInside } from '../plane/distance-inside';
+import { wholeRegion } from '../plane/region';
+import { SOFT_LEVELS, softenCoverage, softLevel } from '../light/soft-coverage';
+import { findCastShadow } from '../matte/find-cast-shadow';
+import { liftShadow, shadowGains } from '../day/lift-shadow';
+import { creaseTilts, roundTilts } from './standee-form';
+
+const [WIDTH, HEIGHT] = [90, 60];
+const COUNT = WIDTH * HEIGHT;
+const plane = (value: (x: number, y: number) => number) =>
+  Float32Array.from({ length: COUNT }, (_, i) => value(i % WIDTH, Math.floor(i / WIDTH)));
+
+describe('distanceInside', () => {
+  it('is the exact distance to the nearest pixel outside, and knows no edge of the picture', () => {
+    const covered = plane((x, y) => (Math.hypot(x - 40, y - 30) < 20 ? 1 : 0));
+    const found = distanceInside(covered, WIDTH, HEIGHT);
+    const nearest = (x: number, y: number) => {
+      let least = Infinity;
+      covered.forEach((value, i) => {
+        if (value < 0.5) least = Math.min(least, Math.hypot((i % WIDTH) - x, Math.floor(i / WIDTH) - y));
+      });
+      return least;
+    };
+    for (const [x, y] of [
+      [40, 30],
+      [50, 20],
+      [58, 31],
+    ])
+      expect(found[y * WIDTH + x]).toBeCloseTo(nearest(x, y), 5);
+    expect(found[0]).toBe(0);
+    const column = distanceInside(
+      plane((x) => (x > 30 && x < 50 ? 1 : 0)),
+      WIDTH,
+      HEIGHT,
+    );
+    expect(column[40]).toBe(10);
+  });
+});
+
+describe('roundTilts', () => {
+  const post = roundTilts(
+    plane((x) => (x >= 30 && x < 60 ? 1 : 0)),
+    WIDTH,
+    HEIGHT,
+  );
+  const at = (x: number) => post.right[30 * WIDTH + x];
+
+  it('turns a post’s normals outward: left at its left rim, right at its right, to the eye between', () => {
+    expect(at(32)).toBeLessThan(-0.6);
+    expect(at(57)).toBeGreaterThan(0.6);
+    expect(Math.abs(at(44))).toBeLessThan(0.2);
+    expect(at(37)).toBeGreaterThan(at(32));
+    expect(at(10)).toBeCloseTo(0, 9);
+    expect(post.up.every((value) => Math.abs(value) < 0.05)).toBe(true);
+  });
+
+  it('is the same wherever in however large a picture it stands, and nothing where nothing does', () => {
+    const disc = (width: number, height: number, cx: number, cy: number) =>
+      roundTilts(
+        Float32Array.from({ length: width * height }, (_, i) =>
+          Math.hypot((i % width) - cx, Math.floor(i / width) - cy) < 9 ? 1 : 0,
+        ),
+        width,
+        height,
+      );
+    const [near, far] = [disc(40, 40, 20, 20), disc(150, 90, 120, 30)];
+    for (let y = -10; y <= 10; y++)
+      for (let x = -10; x <= 10; x++) {
+        const [a, b] = [(20 + y) * 40 + 20 + x, (30 + y) * 150 + 120 + x];
+        expect(far.right[b]).toBeCloseTo(near.right[a], 5);
+        expect(far.up[b]).toBeCloseTo(near.up[a], 5);
+      }
+    expect(roundTilts(new Float32Array(COUNT), WIDTH, HEIGHT).right.some((value) => value !== 0)).toBe(false);
+  });
+
+  it('never tilts by more than a whole', () => {
+    const blob = roundTilts(
+      plane((x, y) => (Math.hypot(x - 45, y - 30) < 18 + 5 * Math.sin(x) ? 1 : 0)),
+      WIDTH,
+      HEIGHT,
+    );
+    blob.right.forEach((value, i) => expect(Math.hypot(value, blob.up[i])).toBeLessThanOrEqual(1.0001));
+  });
+});
+
+describe('creaseTilts', () => {
+  it('tilts the upper side of a bright fold up and its lower side down', () => {
+    const fold = plane((_x, y) => 0.2 + 0.5 * Math.exp(-(((y - 30) / 2) ** 2)));
+    const { up, right } = creaseTilts({ width: WIDTH, height: HEIGHT, r: fold, g: fold, b: fold });
+    expect(up[28 * WIDTH + 45]).toBeGreaterThan(0.1);
+    expect(up[32 * WIDTH + 45]).toBeLessThan(-0.1);
+    expect(Math.abs(right[28 * WIDTH + 45])).toBeLessThan(1e-4);
+    const flat = new Float32Array(COUNT).fill(0.3);
+    const none = creaseTilts({ width: WIDTH, height: HEIGHT, r: flat, g: flat, b: flat });
+    expect(none.up.every((value) => Math.abs(value) < 1e-4)).toBe(true);
+  });
+});
+
+describe('the sun’s shadow', () => {
+  const inShadow = (x: number, y: number) => x > 30 && x < 50 && y > 20 && y < 45;
+  const grain = (x: number, y: number) => 1 + 0.1 * (((x * 7 + y * 3) % 5) / 5 - 0.4);
+  const shaded = [0.2, 0.25, 0.4].map((share) =>
+    plane((x, y) => 0.4 * grain(x, y) * (inShadow(x, y) ? share : 1)),
+  );
+  const plate = { width: WIDTH, height: HEIGHT, r: shaded[0], g: shaded[1], b: shaded[2] };
+  const coverage = plane((x, y) => (inShadow(x, y) ? 1 : 0));
+  const ground = new Float32Array(COUNT).fill(1);
+  const planes = () => ({
+    width: WIDTH,
+    height: HEIGHT,
+    r: new Float32Array(COUNT),
+    g: new Float32Array(COUNT),
+    b: new Float32Array(COUNT),
+  });
+
+  it('is lifted to what lies beside it, per channel, with its grain', () => {
+    const gains = planes();
+    shadowGains(gains, plate, coverage, ground);
+    const out = planes();
+    liftShadow(out, plate, coverage, gains, wholeRegion(WIDTH, HEIGHT), 1);
+    for (const name of ['r', 'g', 'b'] as const) {
+      for (const [x, y] of [
+        [32, 22],
+        [40, 33],
+        [48, 44],
+      ]) {
+        const i = y * WIDTH + x;
+        expect(out[name][i] / (0.4 * grain(x, y))).toBeGreaterThan(0.9);
+        expect(out[name][i] / (0.4 * grain(x, y))).toBeLessThan(1.1);
+      }
+      expect(out[name][5 * WIDTH + 5]).toBe(plate[name][5 * WIDTH + 5]);
+    }
+    liftShadow(out, plate, coverage, gains, wholeRegion(WIDTH, HEIGHT), 0);
+    expect(out.r).toEqual(plate.r);
+  });
+
+  it('of nothing changes nothing', () => {
+    const gains = planes();
+    shadowGains(gains, plate, new Float32Array(COUNT), ground);
+    expect([...gains.r, ...gains.b].every((value) => value === 0)).toBe(true);
+  });
+
+  it('is found to its middle where it covers half of the ground', () => {
+    const dark = plane((x) => (x < 45 ? 1 : 0));
+    const tone = (lit: number, shade: number) => dark.map((value) => (value ? shade : lit));
+    const half = {
+      width: WIDTH,
+      height: HEIGHT,
+      r: tone(0.4, 0.07),
+      g: tone(0.38, 0.08),
+      b: tone(0.34, 0.09),
+    };
+    const all = plane(() => 1);
+    const found = findCastShadow(half, all);
+    for (const x of [8, 20, 40]) expect(found[30 * WIDTH + x]).toBeGreaterThan(0.8);
+    for (const x of [50, 70, 88]) expect(found[30 * WIDTH + x]).toBe(0);
+    // As dark, but of the same hue: another paving.
+    const paving = { ...half, r: tone(0.4, 0.08), g: tone(0.38, 0.076), b: tone(0.34, 0.068) };
+    expect(Math.max(...findCastShadow(paving, all))).toBe(0);
+  });
+
+  it('is found on ground where it is dark and cool, not where the ground is dark and warm', () => {
+    const found = findCastShadow(plate, ground);
+    expect(found[33 * WIDTH + 40]).toBeGreaterThan(0.8);
+    expect(found[5 * WIDTH + 80]).toBe(0);
+    const brown = {
+      ...plate,
+      r: plate.r.map((value, i) => (coverage[i] ? 3 * value : value)),
+      b: plate.b.map((value, i) => (coverage[i] ? value / 4 : value)),
+    };
+    expect(
+      luminance([brown.r[33 * WIDTH + 40], brown.g[33 * WIDTH + 40], brown.b[33 * WIDTH + 40]]),
+    ).toBeLessThan(0.25);
+    expect(findCastShadow(brown, ground)[33 * WIDTH + 40]).toBe(0);
+    expect(findCastShadow(plate, new Float32Array(COUNT)).every((value) => value === 0)).toBe(true);
+  });
+});
+
+describe('softenCoverage', () => {
+  it('keeps the sharp one, blurs each level more, and loses nothing', () => {
+    const half = plane((x) => (x < 45 ? 1 : 0));
+    const levels = new Float32Array(SOFT_LEVELS * COUNT);
+    softenCoverage(levels, { width: WIDTH, height: HEIGHT, data: half });
+    const at = (level: number, x: number) => levels[level * COUNT + 30 * WIDTH + x];
+    expect(at(0, 45)).toBe(0);
+    for (let level = 1; level < SOFT_LEVELS; level++) {
+      expect(at(level, 45)).toBeGreaterThan(at(level - 1, 45));
+      expect(at(level, 44) + at(level, 45)).toBeCloseTo(1, 5);
+    }
+    expect([softLevel(0), softLevel(1), softLevel(2), softLevel(16), softLevel(1000)]).toEqual([
+      0, 1, 2, 5, 5,
+    ]);
+  });
+});

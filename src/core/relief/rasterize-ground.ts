@@ -1,0 +1,69 @@
+import { LUMINANCE } from '../color/luminance';
+import type { RgbPlanes } from '../plane/plane';
+import type { Camera } from '../geometry/camera';
+import { firm } from '../plane/steepen';
+import { FARTHEST_GROUND } from '../geometry/ground';
+import type { Relief } from './relief-planes';
+import type { ReliefRow } from './relief-row';
+import { rippleNormal } from './ripple';
+import type { Surfaces } from './relief-surfaces';
+
+/** A row of the survey's local lines of the plate's lightness, for ground and for sky. */
+interface FoundRow {
+  ground: Float32Array;
+  groundOffset: Float32Array;
+  sky: Float32Array;
+  skyOffset: Float32Array;
+}
+
+/**
+ * Lays a row of what the survey found: ground, and over it what stands upright where its foot meets the ground.
+ *
+ * @param feet where things stand, fractions of the plate's height
+ */
+export function layGround(
+  out: Relief,
+  row: ReliefRow,
+  { r, g, b }: RgbPlanes,
+  found: FoundRow,
+  feet: Float32Array,
+  { down, eyeHeight }: Camera,
+  { ground: finish, wet }: Pick<Surfaces, 'ground' | 'wet'>,
+): void {
+  const { first, v } = row;
+  const { reach, normalX, normalY, normalZ, unturned, land: lands, sheen, alpha } = out;
+  const [wr, wg, wb] = LUMINANCE;
+  const ownAlpha = finish.roughness * finish.roughness;
+  for (let x = 0; x < row.width; x++) {
+    const i = first + x;
+    const guide = Math.cbrt(wr * r[i] + wg * g[i] + wb * b[i]);
+    const rise = row.rise[x];
+    const ahead = row.ahead[x];
+    // The ray to the foot of what stands in this column.
+    const lower = feet[x] - v;
+    const footAhead = Math.max(ahead + lower * down[1], 1e-6);
+    const footRise = rise + lower * down[2];
+    const standsAt =
+      footRise < 0 ? Math.min((-eyeHeight / footRise) * footAhead, FARTHEST_GROUND) : FARTHEST_GROUND;
+    const nearness = rise < 0 ? Math.max(-rise / eyeHeight, ahead / FARTHEST_GROUND) : 0;
+    const ground = nearness > 0 ? firm(found.ground[x] * guide + found.groundOffset[x]) : 0;
+    const rest = 1 - ground;
+    const norm = Math.sqrt(ground * ground + rest * rest);
+    const land = 1 - firm(found.sky[x] * guide + found.skyOffset[x]);
+    row.ground[x] = ground;
+    row.land[x] = land;
+    row.standsAt[x] = standsAt;
+    row.footRise[x] = footRise;
+    reach[i] = 1 / (ground * nearness + rest * (ahead / standsAt));
+    normalX[i] = 0;
+    normalY[i] = -rest / norm;
+    normalZ[i] = ground / norm;
+    unturned[i] = rest;
+    // On the fringe of the sky a lit rim would show, and a dark one does not.
+    lands[i] = Math.max(0, 2 * land - 1);
+    sheen[i] = ground * finish.sheen * (wet ? wet[i] : 1);
+    alpha[i] = ownAlpha;
+    const ripple = ground * finish.crease;
+    if (ripple > 0) rippleNormal(out, i, ripple * row.foldRight[x], ripple * row.foldUp[x]);
+  }
+}

@@ -1,0 +1,33 @@
+import type { PlatePoint } from '../geometry/camera';
+import type { Tilts } from './standee-form';
+import { DULL, type Finish, type RippledFinish } from '../plan/surfaces';
+import type { WallPiece } from '../plan/wall-pieces';
+
+/** What the relief of a region is made of beside the ground. */
+export interface Surfaces {
+  ground: RippledFinish;
+  /** Coverage of the region within which alone the ground shines; without it all of it does. */
+  wet?: Float32Array;
+  /** Folds by the plate's fine shading over the whole plate, where anything is rippled by them. */
+  folds?: Tilts;
+  walls: readonly WallPiece[];
+  /** Coverages are of the region. */
+  standees: readonly StandingRelief[];
+  decks: readonly ({ outline: readonly PlatePoint[]; height: number } & RippledFinish)[];
+  /** Coverages of the region by the mattes at which walls end, by matte. */
+  ends: Readonly<Record<string, Float32Array>>;
+}
+
+/** A standee as the relief has it. */
+export interface StandingRelief extends Finish {
+  /** How far ahead it stands, metres. */
+  ahead: number;
+  coverage: Float32Array;
+  roundness: number;
+  creased: number;
+  /** Tilts of its normals over the whole plate, where it is round. */
+  round?: Tilts;
+}
+
+/** Ground alone, which does not shine. */
+export const NO_SURFACES: Surfaces = { ground: DULL, walls: [], standees: [], decks: [], ends: {} };

@@ -1,0 +1,93 @@
+import type { Relief } from './relief-planes';
+import { outlineRow } from '../geometry/outline-row';
+import { bilinearRow } from '../plane/bilinear-row';
+import type { RgbPlanes } from '../plane/plane';
+import type { Region } from '../plane/region';
+import type { Camera } from '../geometry/camera';
+import { layDeck } from './rasterize-deck';
+import { layGround } from './rasterize-ground';
+import { layStandee } from './rasterize-standee';
+import { layWalls, spanWalls } from './rasterize-walls';
+import { createReliefRow, sightRow, type ReliefRow } from './relief-row';
+import { NO_SURFACES, type Surfaces } from './relief-surfaces';
+import type { Tilts } from './standee-form';
+import type { Survey } from '../survey/survey';
+
+/** Height of the top of the haze over the eye, and the farthest way through it, metres. */
+const HAZE = { top: 120, farthest: 4000 } as const;
+
+/**
+ * Relief of a region, row by row: ground where the survey found ground, the rest upright and facing the eye where its column
+ * meets the ground; over them what the ground plan says of walls, decks and standees, the last over the first. Distances are
+ * blended through their inverse across soft edges, so that no crack opens.
+ *
+ * @param plate the same region of the plate; its lightness guides the edges
+ */
+export function reliefOf(
+  out: Relief,
+  plate: RgbPlanes,
+  survey: Survey,
+  camera: Camera,
+  region: Region,
+  surfaces: Surfaces = NO_SURFACES,
+): void {
+  const row = createReliefRow(region.width);
+  const found = {
+    ground: row.scratch(),
+    groundOffset: row.scratch(),
+    sky: row.scratch(),
+    skyOffset: row.scratch(),
+  };
+  const feet = row.scratch();
+  const decks = surfaces.decks.map((deck) => ({ deck, coverage: row.scratch() }));
+  // The nearest is laid on last.
+  const standees = [...surfaces.standees]
+    .sort((a, b) => b.ahead - a.ahead)
+    .map((standee) => ({ standee, right: row.scratch(), up: row.scratch() }));
+  const walls = spanWalls(surfaces);
+  const wide = (data: Float32Array) => ({ width: survey.width, height: survey.height, data });
+  for (let y = 0; y < region.height; y++) {
+    sightRow(row, camera, region, y);
+    bilinearRow(found.ground, wide(survey.ground.slope), region, y);
+    bilinearRow(found.groundOffset, wide(survey.ground.offset), region, y);
+    bilinearRow(found.sky, wide(survey.sky.slope), region, y);
+    bilinearRow(found.skyOffset, wide(survey.sky.offset), region, y);
+    bilinearRow(feet, wide(survey.feet), region, y);
+    if (surfaces.folds) tiltRows(row.foldRight, row.foldUp, surfaces.folds, region, y);
+    layGround(out, row, plate, found, feet, camera, surfaces);
+    layWalls(out, row, walls, camera);
+    for (const { deck, coverage } of decks) {
+      outlineRow(coverage, deck.outline, region, y);
+      layDeck(out, row, deck, coverage, camera.eyeHeight);
+    }
+    for (const { standee, right, up } of standees) {
+      if (standee.round) tiltRows(right, up, standee.round, region, y);
+      layStandee(out, row, standee, right, up);
+    }
+    throughHaze(out, row);
+  }
+}
+
+function tiltRows(
+  right: Float32Array,
+  up: Float32Array,
+  { width, height, right: across, up: rising }: Tilts,
+  region: Region,
+  y: number,
+): void {
+  bilinearRow(right, { width, height, data: across }, region, y);
+  bilinearRow(up, { width, height, data: rising }, region, y);
+}
+
+/** How long the way through haze is at the pixels of a row. */
+function throughHaze(
+  { distance, reach }: Relief,
+  { first, width, aside, ahead, rise, land }: ReliefRow,
+): void {
+  for (let x = 0; x < width; x++) {
+    const i = first + x;
+    const ray = Math.sqrt(aside[x] * aside[x] + ahead[x] * ahead[x] + rise[x] * rise[x]);
+    const perSky = Math.max(1 / HAZE.farthest, rise[x] / (HAZE.top * ray));
+    distance[i] = 1 / (land[x] / (reach[i] * ray) + (1 - land[x]) * perSky);
+  }
+}

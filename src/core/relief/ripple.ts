@@ -1,0 +1,35 @@
+import type { Relief } from './relief-planes';
+
+/** Over this a surface counts as level, cosine between its normal and the vertical. */
+const LEVEL = 0.5;
+
+/** The steepest ripple, tangent of its angle: an edge in the plate is no cliff. */
+const STEEPEST = 0.35;
+
+/**
+ * Bends a normal of a relief by a fold of the plate's fine shading. On what is level, up in the picture is away from the eye, under a
+ * ceiling toward it; on what is upright it is up. Steep folds are held softly under STEEPEST.
+ *
+ * @param right tilt to the right in the picture, tangent of the angle
+ * @param up tilt upward in the picture
+ */
+export function rippleNormal(
+  { normalX, normalY, normalZ }: Pick<Relief, 'normalX' | 'normalY' | 'normalZ'>,
+  i: number,
+  right: number,
+  up: number,
+): void {
+  const held = 1 / Math.sqrt(1 + (right * right + up * up) / (STEEPEST * STEEPEST));
+  const [aside, along] = [held * right, held * up];
+  let [x, y, z] = [normalX[i], normalY[i], normalZ[i]];
+  if (Math.abs(z) > LEVEL) {
+    x += aside;
+    y += Math.sign(z) * along;
+  } else {
+    [x, y, z] = [x - aside * y, y + aside * x, z + along];
+  }
+  const long = Math.sqrt(x * x + y * y + z * z);
+  normalX[i] = x / long;
+  normalY[i] = y / long;
+  normalZ[i] = z / long;
+}

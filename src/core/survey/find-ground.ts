@@ -1,0 +1,70 @@
+import { fillHoles } from '../plane/fill-holes';
+import { geodesicReach, type StepCost } from '../plane/geodesic-reach';
+import { edgeHeight } from './edge-height';
+import { horizonAt } from '../geometry/ground';
+import { distanceFromTones, groundTones } from './ground-tones';
+import type { PlateFeatures } from './plate-features';
+
+/**
+ * Costs of the two floods, in Oklab. Crossing an edge costs its height. Leaving the ground's tones costs the ground's flood, entering them
+ * costs the other. What stands flows down more easily than sideways, ground the other way.
+ * Ties lean toward the ground.
+ */
+const FLOW = {
+  unlike: 0.35,
+  like: 0.35,
+  alike: 0.05,
+  step: 0.0006,
+  turn: 0.0012,
+  edgeSeed: 0.1,
+  lean: 0.05,
+  largestHole: 0.0012,
+} as const;
+
+/**
+ * Divides what lies below the horizon into ground and standing things. Everything above the horizon stands, the
+ * plate's lower edge is ground, and each pixel in between belongs to the side from which a path reaches it across
+ * the smaller edges (geodesic segmentation, Bai and Sapiro 2009). Returns 1 for ground, width * height.
+ */
+export function findGround(
+  features: PlateFeatures,
+  horizon: { left: number; right: number },
+  sky: Uint8Array,
+): Uint8Array {
+  const { width, height } = features;
+  const size = width * height;
+  const horizonRow = (x: number) => horizonAt(horizon, (x + 0.5) / width) * height;
+  const edge = edgeHeight(features);
+  const unlike = distanceFromTones(features, groundTones(features));
+  const standing: StepCost = (from, to, dx) =>
+    FLOW.step +
+    edge(from, to) +
+    FLOW.like * Math.max(0, FLOW.alike - unlike[to]) +
+    (dx === 0 ? 0 : FLOW.turn);
+  const lying: StepCost = (from, to, dx) =>
+    FLOW.step +
+    edge(from, to) +
+    FLOW.unlike * Math.max(0, unlike[to] - FLOW.alike) +
+    (dx === 0 ? FLOW.turn : 0);
+
+  const toStanding = new Float32Array(size).fill(Infinity);
+  const toGround = new Float32Array(size).fill(Infinity);
+  const above = new Uint8Array(size);
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const i = y * width + x;
+      if (y + 0.5 > horizonRow(x)) continue;
+      above[i] = 1;
+      if (!sky[i]) toStanding[i] = 0;
+    }
+  }
+  for (let x = 0; x < width; x++) {
+    const i = (height - 1) * width + x;
+    if (!above[i]) toGround[i] = FLOW.edgeSeed * (2 * Math.abs((x + 0.5) / width - 0.5)) ** 4;
+  }
+  geodesicReach(toStanding, sky, width, height, standing);
+  geodesicReach(toGround, above, width, height, lying);
+  const ground = Uint8Array.from(toGround, (cost, i) => (cost < toStanding[i] + FLOW.lean ? 1 : 0));
+  fillHoles(ground, width, height, FLOW.largestHole * size);
+  return ground;
+}

@@ -1,0 +1,119 @@
+import { describe, expect, it } from 'vitest';
+import type { RgbPlanes } from '../plane/plane';
+import { wholeRegion } from '../plane/region';
+import { createCamera } from '../geometry/camera';
+import { findFeet } from './find-feet';
+import { findGround } from './find-ground';
+import { findSky } from './find-sky';
+import { plateFeatures } from './plate-features';
+import { reliefOf } from '../relief/relief';
+import { RELIEF_PLANES, type Relief } from '../relief/relief-planes';
+import { surveyPlate } from './survey';
+
+const WIDTH = 120;
+const HEIGHT = 80;
+const HORIZON = { left: 0.5, right: 0.5 };
+
+/** A made-up street: blue sky, a red house whose foot is at row 50, grey paving below, and a dark post on it. */
+function street(): RgbPlanes {
+  const size = WIDTH * HEIGHT;
+  const plate = {
+    width: WIDTH,
+    height: HEIGHT,
+    r: new Float32Array(size),
+    g: new Float32Array(size),
+    b: new Float32Array(size),
+  };
+  for (let i = 0; i < size; i++) {
+    const [x, y] = [i % WIDTH, Math.floor(i / WIDTH)];
+    const grain = 0.01 * ((x * 7 + y * 13) % 5);
+    const sky = y < 20;
+    const post = x >= 30 && x < 33 && y >= 25 && y < 70;
+    const house = y >= 20 && y < 50;
+    const color = post
+      ? [0.01, 0.01, 0.01]
+      : sky
+        ? [0.3, 0.45, 0.8]
+        : house
+          ? [0.4, 0.12, 0.08]
+          : [0.35, 0.34, 0.33];
+    [plate.r[i], plate.g[i], plate.b[i]] = color.map((c) => c + (sky ? 0 : grain));
+  }
+  return plate;
+}
+
+const at = (x: number, y: number) => y * WIDTH + x;
+
+describe('survey', () => {
+  const features = plateFeatures(street());
+  const sky = findSky(features, HORIZON);
+  const ground = findGround(features, HORIZON, sky);
+
+  it('finds the sky and nothing else', () => {
+    expect(sky[at(60, 5)]).toBe(1);
+    expect(sky[at(60, 30)]).toBe(0);
+    expect(sky[at(60, 75)]).toBe(0);
+  });
+
+  it('finds the sky between leaves', () => {
+    const plate = street();
+    const isLeaf = (x: number, y: number) => (x >> 1) % 2 === 0 && (y >> 1) % 2 === 0;
+    for (let y = 6; y < 16; y++) {
+      for (let x = 40; x < 60; x++) {
+        if (isLeaf(x, y)) for (const c of ['r', 'g', 'b'] as const) plate[c][at(x, y)] = 0.01;
+      }
+    }
+    const found = findSky(plateFeatures(plate), HORIZON);
+    let open = 0;
+    for (let y = 6; y < 16; y++) {
+      for (let x = 40; x < 60; x++) {
+        if (!isLeaf(x, y)) open += found[at(x, y)];
+      }
+    }
+    expect(open).toBeGreaterThan(120);
+  });
+
+  it('finds the ground up to the foot of the house', () => {
+    expect(ground[at(60, 75)]).toBe(1);
+    expect(ground[at(60, 53)]).toBe(1);
+    expect(ground[at(60, 46)]).toBe(0);
+    expect(ground[at(60, 30)]).toBe(0);
+  });
+
+  it('stands the house on its own foot, also above the post', () => {
+    const feet = findFeet(features, ground, sky);
+    const houseFoot = feet[at(80, 30)];
+    expect(houseFoot).toBeCloseTo(50 / HEIGHT, 1);
+    expect(feet[at(31, 22)]).toBeCloseTo(houseFoot, 1);
+  });
+
+  it('makes a relief without a hole: ground, house and sky each where they are', () => {
+    const survey = surveyPlate(street(), HORIZON);
+    const camera = createCamera({ horizon: HORIZON, eyeHeight: 1.6, lens: 36 }, WIDTH / HEIGHT);
+    const relief = Object.fromEntries(
+      RELIEF_PLANES.map((name) => [name, new Float32Array(WIDTH * HEIGHT)]),
+    ) as unknown as Relief;
+    reliefOf(relief, street(), survey, camera, wholeRegion(WIDTH, HEIGHT));
+    for (const name of RELIEF_PLANES) expect(relief[name].every(Number.isFinite)).toBe(true);
+    expect(relief.normalZ[at(60, 75)]).toBeCloseTo(1, 1);
+    expect(relief.normalY[at(80, 30)]).toBeCloseTo(-1, 1);
+    expect(relief.land[at(60, 5)]).toBeLessThan(0.05);
+    expect(relief.land[at(80, 30)]).toBeGreaterThan(0.95);
+    expect(relief.unturned[at(80, 30)]).toBeGreaterThan(0.95);
+  });
+});
+
+it('a plate of one colour, of black, or of one column still gives a survey of numbers', () => {
+  for (const [width, height, value] of [
+    [40, 30, 0.5],
+    [40, 30, 0],
+    [1, 200, 0.3],
+    [200, 1, 0.3],
+  ]) {
+    const plane = () => new Float32Array(width * height).fill(value);
+    const survey = surveyPlate({ width, height, r: plane(), g: plane(), b: plane() }, HORIZON);
+    expect(survey.feet.every(Number.isFinite)).toBe(true);
+    expect(survey.ground.slope.every(Number.isFinite)).toBe(true);
+    expect(survey.middle).toBeGreaterThan(0);
+  }
+});
