@@ -1,6 +1,6 @@
 'use client';
 
-import { FrameMarks } from '../../picture/frame-marks';
+import { FrameMarks } from './frame-marks';
 import { MarksSvg } from '../marks-svg';
 import type { Stage } from '../step';
 

@@ -6,9 +6,9 @@ import { usesOf } from '@/core/scene/matte-uses';
 import { addMatte } from '@/core/scene/commands';
 import { newMatte, OWN_KINDS, PASS_NAMES } from '@/state/matte-actions';
 import { useScene, useView } from '../../editor/editor-context';
-import { MatteSettings } from '../../worksheet/matte-settings';
-import { MatteThumbnail } from '../../worksheet/matte-thumbnail';
-import own from '../../worksheet/mattes.module.css';
+import { MatteSettings } from './matte-settings';
+import { MatteThumbnail } from './matte-thumbnail';
+import own from '../../worksheet/lists.module.css';
 import classes from '../../worksheet/worksheet.module.css';
 import { useBrushKeys } from './use-brush-keys';
 

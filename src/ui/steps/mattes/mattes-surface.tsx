@@ -1,7 +1,7 @@
 'use client';
 
-import { MatteMarks } from '../../picture/matte-marks';
-import { useMatteGestures } from '../../picture/use-matte-gestures';
+import { MatteMarks } from './matte-marks';
+import { useMatteGestures } from './use-matte-gestures';
 import { MarksSvg } from '../marks-svg';
 import type { Stage } from '../step';
 

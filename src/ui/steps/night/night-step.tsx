@@ -9,11 +9,11 @@ import type { Night, Scene } from '@/core/scene/schema';
 import { NIGHT_PARTS, type NightPartName } from './night-view';
 import { Fold } from '../../controls/fold';
 import { useScene, useView } from '../../editor/editor-context';
-import { ByTonePart } from '../../worksheet/by-tone-part';
-import { HazePart, LightPart, MoonPart, SurroundPart, TonesPart } from '../../worksheet/night-parts';
-import { LutPart } from '../../worksheet/lut-part';
-import { NocturneWall } from '../../worksheet/nocturne-wall';
-import { ToneChart } from '../../worksheet/tone-chart';
+import { ByTonePart } from './by-tone-part';
+import { HazePart, LightPart, MoonPart, SurroundPart, TonesPart } from './night-parts';
+import { LutPart } from './lut-part';
+import { NocturneWall } from './nocturne-wall';
+import { ToneChart } from './tone-chart';
 import classes from '../../worksheet/worksheet.module.css';
 
 interface PartInfo {

@@ -1,7 +1,7 @@
 'use client';
 
 import { useView } from '../../editor/editor-context';
-import { SurroundMarks } from '../../picture/surround-marks';
+import { SurroundMarks } from './surround-marks';
 import { MarksSvg } from '../marks-svg';
 import type { Stage } from '../step';
 

@@ -2,8 +2,8 @@
 
 import type { PlatePoint } from '@/core/geometry/camera';
 import { useView } from '../../editor/editor-context';
-import { PlanProbe } from '../../picture/plan-probe';
-import { PopUpView } from '../../picture/pop-up-view';
+import { PlanProbe } from './plan-probe';
+import { PopUpView } from './pop-up-view';
 import type { Stage } from '../step';
 
 /** How far off the place under the pointer lies, and the plan as a pop-up. */

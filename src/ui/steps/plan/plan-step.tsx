@@ -7,9 +7,9 @@ import { RANGES } from '@/core/fields/ranges';
 import { useScene, useSession } from '../../editor/editor-context';
 import { NumberRow, ratioScale } from '../../controls/number-row';
 import { planFaults } from '@/core/picture/plan-faults';
-import { PlanTools } from '../../worksheet/plan-tools';
-import { SunShadowPart } from '../../worksheet/sun-shadow-part';
-import { SurfacesPart } from '../../worksheet/surfaces-part';
+import { PlanTools } from './plan-tools';
+import { SunShadowPart } from './sun-shadow-part';
+import { SurfacesPart } from './surfaces-part';
 import classes from '../../worksheet/worksheet.module.css';
 
 /** The ground plan: where the horizon lies, from how high and through which lens the photo was taken. */

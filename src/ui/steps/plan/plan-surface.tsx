@@ -1,7 +1,7 @@
 'use client';
 
-import { PlanMarks } from '../../picture/plan-marks';
-import { usePlanGestures } from '../../picture/use-plan-gestures';
+import { PlanMarks } from './plan-marks';
+import { usePlanGestures } from './use-plan-gestures';
 import { MarksSvg } from '../marks-svg';
 import type { Stage } from '../step';
 

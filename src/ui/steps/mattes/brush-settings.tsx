@@ -1,0 +1,131 @@
+'use client';
+
+import { Button, NativeSelect, SegmentedControl } from '@mantine/core';
+import { useEffect } from 'react';
+import type { EdgePass, EdgeStroke, PaintPass, PaintStroke } from '@/core/matte/pass';
+import { setPass } from '@/core/scene/commands';
+import { RANGES } from '@/core/fields/ranges';
+import type { Matte } from '@/core/scene/schema';
+import { NumberRow, ratioScale } from '../../controls/number-row';
+import { useScene, useSession, useView } from '../../editor/editor-context';
+import { useFinding } from '../../editor/use-finding';
+import classes from '../../worksheet/worksheet.module.css';
+
+const ACTS: { value: EdgeStroke['act']; label: string }[] = [
+  { value: 'loop', label: 'Loop' },
+  { value: 'take', label: 'Take' },
+  { value: 'leave', label: 'Leave out' },
+];
+
+const PRESSURES: { value: PaintStroke['pressure']; label: string }[] = [
+  { value: 'none', label: 'sets nothing' },
+  { value: 'flow', label: 'sets the flow' },
+  { value: 'size', label: 'sets the size' },
+  { value: 'both', label: 'sets both' },
+];
+
+/** The brush in hand, for painting or for finding edges. */
+export function BrushSettings({ matte, pass }: { matte: Matte; pass: PaintPass | EdgePass }) {
+  const brush = useView((view) => view.brush);
+  const edgeAct = useView((view) => view.edgeAct);
+  const finding = useView((view) => view.finding);
+  const setView = useView((view) => view.set);
+  const run = useScene((state) => state.run);
+  const find = useFinding();
+  const { segmenter } = useSession();
+  const set = (values: Partial<PaintStroke>) => setView({ brush: { ...brush, ...values } });
+  const isEdge = pass.kind === 'edge';
+  useEffect(() => {
+    if (isEdge) segmenter.warm();
+  }, [isEdge, segmenter]);
+  const share = (key: 'soft' | 'flow' | 'strength', label: string, initial: number) => (
+    <NumberRow
+      label={label}
+      value={brush[key]}
+      range={RANGES.strength}
+      initial={initial}
+      onChange={(value) => set({ [key]: value })}
+    />
+  );
+
+  /** An edge pass without its last stroke is found anew from the others. */
+  async function takeBack(): Promise<void> {
+    const strokes = pass.strokes.slice(0, -1);
+    const label = `${matte.name}: take a stroke back`;
+    if (pass.kind === 'paint')
+      return run(setPass(label, matte.id, pass.id, { strokes: strokes as PaintStroke[] }));
+    const asset = await find(() => segmenter.brush(undefined, strokes as EdgeStroke[]));
+    if (asset === undefined) return;
+    run(setPass(label, matte.id, pass.id, { strokes: strokes as EdgeStroke[], asset }));
+  }
+
+  return (
+    <>
+      {isEdge ? (
+        <SegmentedControl
+          fullWidth
+          size="xs"
+          aria-label="What a stroke does"
+          value={edgeAct}
+          data={ACTS}
+          onChange={(act) => setView({ edgeAct: act })}
+        />
+      ) : (
+        <SegmentedControl
+          fullWidth
+          size="xs"
+          aria-label="What a stroke does"
+          value={brush.erase ? 'erase' : 'paint'}
+          data={[
+            { value: 'paint', label: 'Paint' },
+            { value: 'erase', label: 'Erase' },
+          ]}
+          onChange={(next) => set({ erase: next === 'erase' })}
+        />
+      )}
+      {(!isEdge || edgeAct !== 'loop') && (
+        <NumberRow
+          label="Brush size"
+          value={brush.size}
+          range={RANGES.brush}
+          initial={0.03}
+          scale={ratioScale(RANGES.brush)}
+          onChange={(size) => set({ size })}
+        />
+      )}
+      {!isEdge && (
+        <>
+          {share('soft', 'Softness', 0.6)}
+          {share('flow', 'Flow', 0.5)}
+          {share('strength', 'Strength', 1)}
+          <div className={classes.pair}>
+            <span>Pressure</span>
+            <NativeSelect
+              size="xs"
+              aria-label="What pressure sets"
+              value={brush.pressure}
+              data={PRESSURES}
+              onChange={(event) => set({ pressure: event.currentTarget.value as PaintStroke['pressure'] })}
+            />
+          </div>
+          <p className={classes.hint}>Without a pen, a slow stroke counts as a firm one.</p>
+        </>
+      )}
+      <div className={classes.actions}>
+        <Button
+          size="compact-xs"
+          variant="default"
+          disabled={pass.strokes.length === 0 || finding}
+          onClick={() => void takeBack()}
+        >
+          Take the last stroke back
+        </Button>
+        {finding && (
+          <Button size="compact-xs" variant="default" onClick={segmenter.cancel}>
+            Finding the edge… give up
+          </Button>
+        )}
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,156 @@
+import { notifications } from '@mantine/notifications';
+import { useRef, type PointerEvent, type RefObject } from 'react';
+import type { EdgeStroke, Pass } from '@/core/matte/pass';
+import type { OutlinePoint } from '@/core/geometry/flatten-outline';
+import type { PlatePoint } from '@/core/geometry/camera';
+import { addStroke, setPass } from '@/core/scene/commands';
+import { MOST_OUTLINE, MOST_PAINTED, MOST_STROKE, MOST_STROKES } from '@/core/matte/matte-schema';
+import type { Matte } from '@/core/scene/schema';
+import { useScene, useSession, useView } from '../../editor/editor-context';
+import { useFinding } from '../../editor/use-finding';
+import { createLiveStroke } from './live-stroke';
+import { pickColor } from '../../picture/pick-color';
+import { usePictureDrag } from '../../picture/use-picture-drag';
+import { useStroke } from '../../picture/use-stroke';
+
+interface MatteGestures {
+  day: RefObject<HTMLCanvasElement | null>;
+  /** Over the picture: what is being painted. */
+  live: RefObject<HTMLCanvasElement | null>;
+  /** Over the picture: the path of the edge brush, and an edge that is being followed. */
+  trail: RefObject<SVGPathElement | null>;
+  night: RefObject<HTMLCanvasElement | null>;
+}
+
+function sayFull(what: string): void {
+  notifications.show({
+    color: 'yellow',
+    title: `This pass is full`,
+    message: `${what} Add another pass and go on there.`,
+  });
+}
+
+/** The matte and the pass of it that the picture sets. */
+export function useChosenPass(): { matte: Matte; pass: Pass } | undefined {
+  const chosen = useView((view) => view.matte);
+  const passId = useView((view) => view.pass);
+  const matte = useScene(({ scene }) => scene.mattes.find(({ id }) => id === chosen));
+  const pass = matte?.passes.find(({ id }) => id === passId);
+  return matte && pass && { matte, pass };
+}
+
+/** What clicks and strokes on the picture do while mattes are made. */
+export function useMatteGestures({ day, live, trail, night }: MatteGestures) {
+  const chosen = useChosenPass();
+  const { segmenter } = useSession();
+  const run = useScene((state) => state.run);
+  const brush = useView((view) => view.brush);
+  const edgeAct = useView((view) => view.edgeAct);
+  const following = useView((view) => view.following);
+  const find = useFinding();
+  const stroke = useRef<ReturnType<typeof createLiveStroke>>(null);
+  const traced = useRef<PlatePoint>(null);
+
+  function set(label: string, values: Partial<Pass>): void {
+    run(setPass(`${chosen!.matte.name}: ${label}`, chosen!.matte.id, chosen!.pass.id, values));
+  }
+
+  async function addPoint(points: OutlinePoint[], at: PlatePoint, straight: boolean): Promise<void> {
+    if (points.length >= MOST_OUTLINE) return sayFull(`An outline has at most ${MOST_OUTLINE} points.`);
+    const from = points.at(-1);
+    const fresh =
+      following && !straight && from
+        ? await find(async () => {
+            if (traced.current !== from) await segmenter.traceFrom(from);
+            return segmenter.traceTo(at);
+          })
+        : [at];
+    trail.current?.removeAttribute('d');
+    if (!fresh) return;
+    set('point', { points: [...points, ...fresh].slice(0, MOST_OUTLINE) });
+    traced.current = null;
+  }
+
+  function onClick(at: PlatePoint, event: PointerEvent): void {
+    const pass = chosen?.pass;
+    if (pass?.kind === 'outline') void addPoint(pass.points, at, event.shiftKey);
+    if (pass?.kind === 'area') set('place', { at });
+    if (pass?.kind === 'colour') set('colour', { color: pickColor(day.current!, at) });
+  }
+
+  function drawTrail(path: readonly number[], closed: boolean): void {
+    const svg = trail.current?.ownerSVGElement;
+    if (!svg) return;
+    const [width, height] = [svg.width.baseVal.value, svg.height.baseVal.value];
+    let d = '';
+    for (let i = 0; i + 2 < path.length; i += 3)
+      d += `${i === 0 ? 'M' : 'L'}${path[i] * width} ${path[i + 1] * height}`;
+    trail.current!.setAttribute('d', closed ? `${d}Z` : d);
+    const wide = edgeAct === 'loop' ? 1.5 : 2 * brush.size * width;
+    trail.current!.setAttribute('stroke-width', String(wide));
+  }
+
+  async function endEdge(path: number[]): Promise<void> {
+    const pass = chosen?.pass;
+    if (pass?.kind !== 'edge') return;
+    if (pass.strokes.length >= MOST_STROKES) return sayFull(`It holds ${MOST_STROKES} strokes.`);
+    const places = path.filter((_, i) => i % 3 < 2).slice(0, 2 * MOST_STROKE);
+    const drawn: EdgeStroke = { act: edgeAct, path: places, size: brush.size };
+    const asset = await find(() => segmenter.brush(pass.asset, [drawn]));
+    trail.current?.removeAttribute('d');
+    if (asset === undefined) return;
+    run(addStroke(`${chosen!.matte.name}: edge brush`, chosen!.matte.id, pass.id, drawn, asset));
+  }
+
+  function endPaint(path: number[]): void {
+    const pass = chosen?.pass;
+    if (pass?.kind !== 'paint') return;
+    const painted = pass.strokes.reduce((sum, { path: { length } }) => sum + length / 3, path.length / 3);
+    if (pass.strokes.length >= MOST_STROKES || painted > MOST_PAINTED) {
+      stroke.current?.clear();
+      return sayFull(`It holds ${MOST_STROKES} strokes.`);
+    }
+    const drawn = { ...brush, path: path.slice(0, 3 * MOST_STROKE) };
+    run(
+      addStroke(
+        `${chosen!.matte.name}: ${brush.erase ? 'erase' : 'paint'}`,
+        chosen!.matte.id,
+        pass.id,
+        drawn,
+      ),
+    );
+    clearWhenShown();
+  }
+
+  /** The live stroke stands in until the picture shows it. */
+  function clearWhenShown(): void {
+    const done = stroke.current;
+    const before = night.current?.dataset.frames;
+    const look = () => {
+      if (stroke.current !== done) return;
+      const canvas = night.current;
+      if (canvas && canvas.dataset.frames !== before && canvas.dataset.busy === 'false') done?.clear();
+      else requestAnimationFrame(look);
+    };
+    requestAnimationFrame(look);
+  }
+
+  const strokes = useStroke({
+    onPart(path) {
+      if (chosen?.pass.kind === 'edge') return drawTrail(path, edgeAct === 'loop');
+      if (path.length === 3) {
+        stroke.current?.clear();
+        stroke.current = createLiveStroke(live.current!, brush);
+      }
+      stroke.current?.draw(path);
+    },
+    onEnd: (path) => (chosen?.pass.kind === 'edge' ? void endEdge(path) : endPaint(path)),
+    onGiveUp() {
+      trail.current?.removeAttribute('d');
+      stroke.current?.clear();
+    },
+  });
+  const clicks = usePictureDrag({ onDrag: () => {}, onEnd: () => {}, onClick });
+  const draws = chosen?.pass.kind === 'edge' || chosen?.pass.kind === 'paint';
+  return draws ? strokes : clicks;
+}

@@ -1,0 +1,144 @@
+'use client';
+
+import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { monotoneCurve, type CurvePoint } from '@/core/grade/monotone-curve';
+import { PLAIN_GRADE } from '@/core/night/starting-night';
+import { setNightPart } from '@/core/scene/commands';
+import { MOST_POINTS, POINT_GAP } from '@/core/grade/grade-schema';
+import { useGesture } from '../../controls/use-gesture';
+import { useScene } from '../../editor/editor-context';
+import classes from './night.module.css';
+
+/** The drawing is this many units each way; y runs up. */
+const SIDE = 100;
+const STEPS = 64;
+const NUDGE = 0.01;
+/** A point that is dragged this far over the edge goes away. */
+const AWAY = 0.25;
+
+const clamp = (value: number, low = 0, high = 1) => Math.min(high, Math.max(low, value));
+const round = (value: number) => Math.round(1000 * value) / 1000;
+
+/** The tone curve over the tones of the picture: a click adds a point, a drag out of the field takes one away. */
+export function CurveEditor() {
+  const points = useScene(({ scene }) => scene.night.shape.points);
+  const change = useScene((state) => state.change);
+  const gesture = useGesture();
+  const field = useRef<SVGSVGElement>(null);
+  const dragged = useRef<{ index: number; points: readonly CurvePoint[] } | null>(null);
+  const set = (next: readonly CurvePoint[]) =>
+    change('night curve', setNightPart('Curve', 'shape', { points: [...next] }));
+
+  const place = (event: PointerEvent): CurvePoint => {
+    const box = field.current!.getBoundingClientRect();
+    return { x: (event.clientX - box.left) / box.width, y: 1 - (event.clientY - box.top) / box.height };
+  };
+  const moved = (from: readonly CurvePoint[], index: number, { x, y }: CurvePoint) => {
+    const low = index > 0 ? from[index - 1].x + POINT_GAP : 0;
+    const high = index < from.length - 1 ? from[index + 1].x - POINT_GAP : 1;
+    return from.map((point, i) =>
+      i === index ? { x: round(clamp(x, low, high)), y: round(clamp(y)) } : point,
+    );
+  };
+  const without = (from: readonly CurvePoint[], index: number) => from.filter((_, i) => i !== index);
+
+  function begin(event: PointerEvent, index: number, from: readonly CurvePoint[]): void {
+    if (event.button !== 0) return;
+    event.stopPropagation();
+    field.current!.setPointerCapture(event.pointerId);
+    gesture.hold();
+    dragged.current = { index, points: from };
+  }
+
+  function add(event: PointerEvent): void {
+    if (event.button !== 0 || points.length >= MOST_POINTS) return;
+    const at = place(event);
+    const index = points.findIndex(({ x }) => x > at.x);
+    const after = index < 0 ? points.length : index;
+    const near = [points[after - 1], points[after]].some((p) => p && Math.abs(p.x - at.x) < 4 * POINT_GAP);
+    if (near) return;
+    const next = [
+      ...points.slice(0, after),
+      { x: round(clamp(at.x)), y: round(clamp(at.y)) },
+      ...points.slice(after),
+    ];
+    begin(event, after, next);
+    set(next);
+  }
+
+  function drag(event: PointerEvent): void {
+    const now = dragged.current;
+    if (!now) return;
+    const at = place(event);
+    const out = Math.max(-at.x, at.x - 1, -at.y, at.y - 1) > AWAY;
+    set(out && now.points.length > 2 ? without(now.points, now.index) : moved(now.points, now.index, at));
+  }
+
+  function end(): void {
+    if (!dragged.current) return;
+    dragged.current = null;
+    gesture.end();
+  }
+
+  function onKeyDown(event: KeyboardEvent, index: number): void {
+    const step = NUDGE * (event.shiftKey ? 5 : 1);
+    const by: Record<string, [number, number]> = {
+      ArrowLeft: [-step, 0],
+      ArrowRight: [step, 0],
+      ArrowUp: [0, step],
+      ArrowDown: [0, -step],
+    };
+    const point = points[index];
+    if (by[event.key])
+      set(moved(points, index, { x: point.x + by[event.key][0], y: point.y + by[event.key][1] }));
+    else if ((event.key === 'Delete' || event.key === 'Backspace') && points.length > 2)
+      set(without(points, index));
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
+
+  const curve = monotoneCurve(points);
+  const path = Array.from({ length: STEPS + 1 }, (_, i) => i / STEPS)
+    .map((x, i) => `${i ? 'L' : 'M'}${SIDE * x} ${SIDE * (1 - curve(x))}`)
+    .join('');
+  return (
+    <svg
+      ref={field}
+      className={classes.curve}
+      viewBox={`0 0 ${SIDE} ${SIDE}`}
+      preserveAspectRatio="none"
+      role="group"
+      aria-label="Tone curve"
+      onPointerDown={add}
+      onPointerMove={drag}
+      onPointerUp={end}
+      onPointerCancel={end}
+      onDoubleClick={() => {
+        set(PLAIN_GRADE.shape.points);
+        gesture.end();
+      }}
+    >
+      <path className={classes.rest} d={`M0 ${SIDE}L${SIDE} 0`} />
+      <path className={classes.line} d={path} />
+      {points.map(({ x, y }, index) => (
+        <g
+          key={index}
+          role="slider"
+          tabIndex={0}
+          aria-label={`Curve point ${index + 1}`}
+          aria-valuemin={0}
+          aria-valuemax={1}
+          aria-valuenow={y}
+          aria-valuetext={`${x.toFixed(2)} becomes ${y.toFixed(2)}`}
+          onPointerDown={(event) => begin(event, index, points)}
+          onKeyDown={(event) => onKeyDown(event, index)}
+          onBlur={gesture.end}
+        >
+          <path className={classes.grab} d={`M${SIDE * x} ${SIDE * (1 - y)}h0`} />
+          <path className={classes.point} d={`M${SIDE * x} ${SIDE * (1 - y)}h0`} />
+        </g>
+      ))}
+    </svg>
+  );
+}

@@ -1,0 +1,147 @@
+'use client';
+
+import { ActionIcon, Button, FileButton, UnstyledButton } from '@mantine/core';
+import { IconDownload, IconX } from '@tabler/icons-react';
+import { useState } from 'react';
+import { framedSize } from '@/core/frame/frame';
+import { blendNights } from '@/core/night/blend-nights';
+import { NOCTURNES, type Nocturne } from '@/core/night/nocturnes';
+import { setNight } from '@/core/scene/commands';
+import { RANGES } from '@/core/fields/ranges';
+import type { Night } from '@/core/scene/schema';
+import { api } from '@/state/api';
+import { NameToKeep } from '../../controls/name-to-keep';
+import { useKeptList } from '../../controls/use-kept-list';
+import { NumberRow } from '../../controls/number-row';
+import { ServedImage } from '../../controls/served-image';
+import { useScene, useSession } from '../../editor/editor-context';
+import own from './night.module.css';
+import classes from '../../worksheet/worksheet.module.css';
+
+/** Ready-made nights, each shown on this very plate with the lamps that burn in it. */
+export function NocturneWall() {
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <UnstyledButton className={classes.fold} aria-expanded={open} onClick={() => setOpen(!open)}>
+        Start from a nocturne
+      </UnstyledButton>
+      {open && <Wall />}
+    </>
+  );
+}
+
+const loadNocturnes = () => api.nocturnes();
+
+/** A nocturne that was taken: where it came from, and how far it goes. */
+interface Taken {
+  from: Night;
+  nocturne: Nocturne;
+  strength: number;
+}
+
+function Wall() {
+  const session = useSession();
+  const run = useScene((state) => state.run);
+  const change = useScene((state) => state.change);
+  const { items: kept, fault, attempt } = useKeptList(loadNocturnes);
+  const [taken, setTaken] = useState<Taken>();
+
+  function take(nocturne: Nocturne): void {
+    setTaken({ from: session.scene.getState().scene.night, nocturne, strength: 1 });
+    run(setNight(`Nocturne: ${nocturne.name}`, nocturne.night));
+  }
+
+  return (
+    <div className={own.wall}>
+      <div className={classes.nocturnes}>
+        {NOCTURNES.map((nocturne) => (
+          <Choice key={nocturne.id} nocturne={nocturne} onTake={take} />
+        ))}
+        {kept.map((nocturne) => (
+          <div key={nocturne.id} className={own.nocturne}>
+            <Choice nocturne={nocturne} onTake={take} />
+            <div className={own.remove}>
+              <ActionIcon
+                component="a"
+                href={api.nocturneFile(nocturne.id)}
+                size={16}
+                variant="filled"
+                color="dark"
+                aria-label={`Save ${nocturne.name} as a file`}
+              >
+                <IconDownload size={11} />
+              </ActionIcon>
+              <ActionIcon
+                size={16}
+                variant="filled"
+                color="dark"
+                aria-label={`Forget ${nocturne.name}`}
+                onClick={() => void attempt(() => api.deleteNocturne(nocturne.id))}
+              >
+                <IconX size={11} />
+              </ActionIcon>
+            </div>
+          </div>
+        ))}
+      </div>
+      {taken && (
+        <NumberRow
+          label={taken.nocturne.name}
+          value={taken.strength}
+          range={RANGES.strength}
+          initial={1}
+          onChange={(strength) => {
+            setTaken({ ...taken, strength });
+            const night = blendNights(taken.from, taken.nocturne.night, strength);
+            change('nocturne strength', setNight(`${taken.nocturne.name}: strength`, night));
+          }}
+        />
+      )}
+      <NameToKeep
+        label="Name of the nocturne"
+        placeholder="Keep this night as …"
+        className={own.line2}
+        onKeep={(name) => attempt(() => api.keepNocturne(name, session.scene.getState().scene.night))}
+      />
+      <div className={classes.actions}>
+        <FileButton
+          accept=".nocturne"
+          onChange={(file) => file && void attempt(() => api.takeNocturne(file))}
+          inputProps={{ 'aria-label': 'A nocturne of yours' }}
+        >
+          {(props) => (
+            <Button size="compact-xs" variant="default" {...props}>
+              Bring one in from a file
+            </Button>
+          )}
+        </FileButton>
+      </div>
+      {fault && (
+        <p role="alert" className={own.fault}>
+          {fault}
+        </p>
+      )}
+    </div>
+  );
+}
+
+function Choice({ nocturne, onTake }: { nocturne: Nocturne; onTake: (nocturne: Nocturne) => void }) {
+  const id = useScene((state) => state.id);
+  const plate = useScene(({ scene }) => scene.plate);
+  const frame = useScene(({ scene }) => scene.frame);
+  const { width, height } = framedSize(plate, frame);
+  const lit = useScene(({ scene }) => scene.fixtures.length);
+  // The wall shows the scene as it was when it was opened; a look at another night does not make it anew.
+  const [version] = useState(() => `${lit}-${Date.now()}`);
+  return (
+    <UnstyledButton onClick={() => onTake(nocturne)}>
+      <ServedImage
+        src={api.thumbnail(id, nocturne.id, version)}
+        alt=""
+        style={{ aspectRatio: `${width} / ${height}` }}
+      />
+      {nocturne.name}
+    </UnstyledButton>
+  );
+}

@@ -1,0 +1,168 @@
+'use client';
+
+import { cameraOf } from '@/core/picture/camera-of';
+import { project, type Camera, type PlatePoint } from '@/core/geometry/camera';
+import { groundPoint } from '@/core/geometry/ground';
+import { setSurface, type SurfaceKind } from '@/core/scene/commands';
+import type { GroundPlan } from '@/core/scene/schema';
+import { footAt } from '@/state/plan-actions';
+import { useScene, useView } from '../../editor/editor-context';
+import { PlaceHandle } from '../../picture/place-handle';
+import type { Box } from '../../picture/view-geometry';
+import classes from '../../picture/picture.module.css';
+
+const SIZE = { grip: 11, knob: 4 };
+const NUDGE = { step: 0.002, coarse: 10 };
+
+type Wall = GroundPlan['walls'][number];
+
+/** Walls, decks and feet of standees in the picture. The chosen one can be dragged by its corners. */
+export function SurfaceMarks({ box }: { box: Box }) {
+  const scene = useScene((state) => state.scene);
+  const chosen = useView((view) => view.surface);
+  const drawing = useView((view) => view.drawing);
+  const camera = cameraOf(scene);
+  const { walls, decks, standees } = scene.plan;
+  const place = ({ u, v }: PlatePoint) => `${u * box.width} ${v * box.height}`;
+  return (
+    <g className={classes.surround}>
+      {walls.map((wall) => (
+        <path
+          key={wall.id}
+          className={classes.outline}
+          data-chosen={wall.id === chosen || undefined}
+          d={wallPath(camera, wall, place)}
+        />
+      ))}
+      {decks.map(({ id, outline }) => (
+        <path
+          key={id}
+          className={classes.outline}
+          data-chosen={id === chosen || undefined}
+          d={`M${outline.map(place).join('L')}Z`}
+        />
+      ))}
+      {drawing === 'wall' &&
+        walls.flatMap(({ id, foot }) =>
+          [foot[0], foot.at(-1)!].map((at, end) => (
+            <circle
+              key={`${id} ${end}`}
+              className={classes.knob}
+              pointerEvents="none"
+              cx={at.u * box.width}
+              cy={at.v * box.height}
+              r={SIZE.knob}
+            />
+          )),
+        )}
+      {walls
+        .filter(({ id }) => id === chosen && !drawing)
+        .flatMap(({ id, foot }) =>
+          foot.map((at, index) => (
+            <Corner
+              key={`${id} ${index}`}
+              kind="walls"
+              id={id}
+              points={foot}
+              index={index}
+              at={at}
+              box={box}
+            />
+          )),
+        )}
+      {decks
+        .filter(({ id }) => id === chosen && !drawing)
+        .flatMap(({ id, outline }) =>
+          outline.map((at, index) => (
+            <Corner
+              key={`${id} ${index}`}
+              kind="decks"
+              id={id}
+              points={outline}
+              index={index}
+              at={at}
+              box={box}
+            />
+          )),
+        )}
+      {standees
+        .filter(() => !drawing)
+        .map(({ id, name, foot }) => (
+          <Corner
+            key={id}
+            kind="standees"
+            id={id}
+            points={[foot]}
+            index={0}
+            at={foot}
+            box={box}
+            name={name}
+          />
+        ))}
+    </g>
+  );
+}
+
+/** A wall as a frame: its foot, its top, and an upright at every corner. */
+function wallPath(camera: Camera, { foot, height }: Wall, place: (at: PlatePoint) => string): string {
+  const tops = foot.map((at) => {
+    const [x, y] = groundPoint(camera, at);
+    return project(camera, [x, y, height]) ?? at;
+  });
+  const uprights = foot.map((at, i) => `M${place(at)}L${place(tops[i])}`).join('');
+  return `M${foot.map(place).join('L')}M${tops.map(place).join('L')}${uprights}`;
+}
+
+interface CornerProps {
+  kind: SurfaceKind;
+  id: string;
+  points: PlatePoint[];
+  index: number;
+  at: PlatePoint;
+  box: Box;
+  name?: string;
+}
+
+function Corner({ kind, id, points, index, at, box, name }: CornerProps) {
+  const scene = useScene((state) => state.scene);
+  const change = useScene((state) => state.change);
+  const run = useScene((state) => state.run);
+  const setView = useView((view) => view.set);
+  const label = kind === 'standees' ? `Foot of ${name}` : `Corner ${index + 1}`;
+  const moved = (to: PlatePoint) => points.map((point, i) => (i === index ? to : point));
+  const set = (values: PlatePoint[], held: (at: PlatePoint) => PlatePoint) => {
+    if (kind === 'walls') return setSurface('Wall: corner', 'walls', id, { foot: values.map(held) });
+    if (kind === 'decks') return setSurface('Deck: corner', 'decks', id, { outline: values });
+    return setSurface(`${name}: foot`, 'standees', id, { foot: held(values[0]) });
+  };
+  const fewest = kind === 'walls' ? 2 : 3;
+  return (
+    <PlaceHandle
+      label={label}
+      x={at.u * box.width}
+      y={at.v * box.height}
+      size={SIZE}
+      nudge={NUDGE}
+      value={at}
+      onMove={(from, by) => {
+        if (kind === 'standees') setView({ surface: id });
+        const to = { u: from.u + by.u, v: from.v + by.v };
+        change(
+          `surface ${id} ${index}`,
+          set(moved(to), (point) => footAt(scene, point)),
+        );
+      }}
+      onRemove={
+        kind !== 'standees' && points.length > fewest
+          ? () =>
+              run(
+                set(
+                  points.filter((_, i) => i !== index),
+                  (point) => point,
+                ),
+              )
+          : undefined
+      }
+    />
+  );
+}

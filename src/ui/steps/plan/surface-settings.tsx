@@ -1,0 +1,135 @@
+'use client';
+
+import { Button, NativeSelect } from '@mantine/core';
+import { removeSurface, setGround, setSurface, type SurfaceKind } from '@/core/scene/commands';
+import { RANGES } from '@/core/fields/ranges';
+import type { GroundPlan } from '@/core/scene/schema';
+import { NameField } from '../../controls/name-field';
+import { NumberRow, ratioScale } from '../../controls/number-row';
+import { useScene, useView } from '../../editor/editor-context';
+import { FinishRows } from './finish-rows';
+import own from '../../worksheet/lists.module.css';
+import classes from '../../worksheet/worksheet.module.css';
+
+interface SettingsProps {
+  kind: SurfaceKind;
+  surface: GroundPlan[SurfaceKind][number];
+}
+
+/** What is set of the chosen wall, standee or deck. */
+export function SurfaceSettings({ kind, surface }: SettingsProps) {
+  const run = useScene((state) => state.run);
+  const change = useScene((state) => state.change);
+  const setView = useView((view) => view.set);
+  const { id, name } = surface;
+  const range = kind === 'walls' ? RANGES.wallHeight : RANGES.deckHeight;
+  const set = (key: string, label: string, values: Partial<GroundPlan[SurfaceKind][number]>) =>
+    change(`surface ${id} ${key}`, setSurface(`${name}: ${label.toLowerCase()}`, kind, id, values));
+  return (
+    <section className={own.settings} aria-label={name}>
+      <div className={classes.pair}>
+        <span>Name</span>
+        <NameField
+          label="Surface name"
+          value={name}
+          onCommit={(next) => run(setSurface('Name', kind, id, { name: next }))}
+        />
+      </div>
+      {'height' in surface && (
+        <NumberRow
+          label="Height"
+          value={surface.height}
+          range={range}
+          initial={kind === 'walls' ? 4 : 0.15}
+          scale={kind === 'walls' ? ratioScale(range) : undefined}
+          onChange={(height) => set('height', 'Height', { height })}
+        />
+      )}
+      {'foot' in surface && 'height' in surface && (
+        <Within
+          label="Matte at which the wall ends"
+          value={surface.until}
+          onChange={(until) => run(setSurface(`${name}: where it ends`, kind, id, { until }))}
+        />
+      )}
+      {'roundness' in surface && (
+        <NumberRow
+          label="Roundness"
+          value={surface.roundness}
+          range={RANGES.strength}
+          initial={0.5}
+          onChange={(roundness) => set('roundness', 'Roundness', { roundness })}
+        />
+      )}
+      <FinishRows
+        finish={surface}
+        crease={'roundness' in surface ? 0.3 : 0}
+        onSet={(key, label, value) => set(key, label, { [key]: value })}
+        onTake={(label, finish) => run(setSurface(`${name}: ${label}`, kind, id, finish))}
+      />
+      <div className={classes.actions}>
+        <Button
+          size="compact-xs"
+          variant="default"
+          onClick={() => {
+            run(removeSurface(`Remove ${name}`, kind, id));
+            setView({ surface: undefined });
+          }}
+        >
+          Remove
+        </Button>
+      </div>
+    </section>
+  );
+}
+
+/** What is set of the ground itself. */
+export function GroundSettings() {
+  const run = useScene((state) => state.run);
+  const change = useScene((state) => state.change);
+  const ground = useScene(({ scene }) => scene.plan.ground);
+  return (
+    <section className={own.settings} aria-label="Ground">
+      <FinishRows
+        finish={ground}
+        crease={0}
+        onSet={(key, label, value) =>
+          change(`ground ${key}`, setGround(`Ground: ${label.toLowerCase()}`, { [key]: value }))
+        }
+        onTake={(label, finish) => run(setGround(`Ground: ${label}`, finish))}
+      />
+      <Within
+        label="Matte within which the ground shines"
+        value={ground.wet}
+        onChange={(wet) => run(setGround('Ground: where it shines', { wet }))}
+      />
+    </section>
+  );
+}
+
+interface WithinProps {
+  label: string;
+  /** A matte's id; undefined for all of it. */
+  value: string | undefined;
+  onChange: (matte: string | undefined) => void;
+}
+
+/** The matte within which something holds. */
+function Within({ label, value, onChange }: WithinProps) {
+  const mattes = useScene(({ scene }) => scene.mattes);
+  return (
+    <div className={classes.pair}>
+      <span>Only within</span>
+      <NativeSelect
+        aria-label={label}
+        size="xs"
+        value={value ?? ''}
+        data={[
+          { value: '', label: 'all of it' },
+          ...mattes.map((matte) => ({ value: matte.id, label: matte.name })),
+        ]}
+        onChange={({ currentTarget }) => onChange(currentTarget.value || undefined)}
+      />
+    </div>
+  );
+}

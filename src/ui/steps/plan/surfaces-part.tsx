@@ -1,0 +1,118 @@
+'use client';
+
+import { Button, Menu, UnstyledButton } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { useStore } from 'zustand';
+import { addSurface, type SurfaceKind } from '@/core/scene/commands';
+import { MOST_SURFACES } from '@/core/plan/plan-schema';
+import type { Matte } from '@/core/scene/schema';
+import { lowestOf, newDeck, newStandee, newWall } from '@/state/plan-actions';
+import { useScene, useSession, useView } from '../../editor/editor-context';
+import own from '../../worksheet/lists.module.css';
+import { GroundSettings, SurfaceSettings } from './surface-settings';
+import classes from '../../worksheet/worksheet.module.css';
+
+const KINDS: SurfaceKind[] = ['walls', 'standees', 'decks'];
+const ONE: Record<SurfaceKind, string> = { walls: 'wall', standees: 'standee', decks: 'deck' };
+
+/** Chosen as a surface is: no other has this id. */
+const GROUND = 'ground';
+
+/** Where keys alone put a new surface. */
+const MIDDLE = { from: { u: 0.3, v: 0.7 }, to: { u: 0.7, v: 0.75 } };
+
+/** Walls, standees and decks: what light lands on beside the ground. */
+export function SurfacesPart() {
+  const scene = useScene((state) => state.scene);
+  const run = useScene((state) => state.run);
+  const chosen = useView((view) => view.surface);
+  const drawing = useView((view) => view.drawing);
+  const setView = useView((view) => view.set);
+  const { readout } = useSession();
+  const coverage = useStore(readout, (state) => state.coverage);
+  const { plan, mattes } = scene;
+  const full = (kind: SurfaceKind) => plan[kind].length >= MOST_SURFACES;
+
+  async function standUp(matte: Matte): Promise<void> {
+    const foot = coverage && lowestOf(await coverage(scene, matte.id));
+    if (!foot) {
+      notifications.show({
+        color: 'yellow',
+        message: `${matte.name} covers nothing yet. Draw it in Mattes first.`,
+      });
+      return;
+    }
+    const standee = newStandee(scene, matte, foot);
+    run(addSurface(`Stand up ${matte.name}`, 'standees', standee));
+    setView({ surface: standee.id, drawing: undefined });
+  }
+
+  const draw = (kind: 'wall' | 'deck', label: string) => (
+    <Button
+      size="compact-xs"
+      variant={drawing === kind ? 'filled' : 'default'}
+      aria-pressed={drawing === kind}
+      disabled={full(kind === 'wall' ? 'walls' : 'decks')}
+      onClick={() => setView({ drawing: drawing === kind ? undefined : kind })}
+      onKeyDown={(event) => {
+        if (event.key !== 'Enter') return;
+        event.preventDefault();
+        const { from, to } = MIDDLE;
+        if (kind === 'wall') run(addSurface('Wall', 'walls', newWall(scene, from, to)));
+        else run(addSurface('Deck', 'decks', newDeck(scene, from, to)));
+      }}
+    >
+      {label}
+    </Button>
+  );
+  const item = (id: string, name: string, kind: string) => (
+    <li key={id}>
+      <UnstyledButton
+        className={own.item}
+        aria-pressed={id === chosen}
+        onClick={() => setView({ surface: id === chosen ? undefined : id })}
+      >
+        {name}
+        <span>{kind}</span>
+      </UnstyledButton>
+    </li>
+  );
+  return (
+    <>
+      <ul className={own.list} aria-label="Surfaces">
+        {item(GROUND, 'Ground', 'level')}
+        {KINDS.flatMap((kind) => plan[kind].map(({ id, name }) => item(id, name, ONE[kind])))}
+      </ul>
+      <div className={classes.actions}>
+        {draw('wall', 'Draw a wall')}
+        {draw('deck', 'Draw a deck')}
+        <Menu position="bottom-start" width={180}>
+          <Menu.Target>
+            <Button size="compact-xs" variant="default" disabled={mattes.length === 0 || full('standees')}>
+              Stand a matte up
+            </Button>
+          </Menu.Target>
+          <Menu.Dropdown>
+            {mattes.map((matte) => (
+              <Menu.Item key={matte.id} onClick={() => void standUp(matte)}>
+                {matte.name}
+              </Menu.Item>
+            ))}
+          </Menu.Dropdown>
+        </Menu>
+      </div>
+      <p className={classes.hint}>
+        {drawing === 'wall'
+          ? 'Drag along the foot of a wall. Begin at a wall’s end to go on round a corner.'
+          : drawing === 'deck'
+            ? 'Drag across a kerb, a platform or the water; then drag its corners and set its height.'
+            : 'Light lands on walls, decks and whatever stands up, and falls behind them as shadow.'}
+      </p>
+      {chosen === GROUND && <GroundSettings />}
+      {KINDS.map((kind) => {
+        const surface = plan[kind].find(({ id }) => id === chosen);
+        return surface && <SurfaceSettings key={surface.id} kind={kind} surface={surface} />;
+      })}
+    </>
+  );
+}

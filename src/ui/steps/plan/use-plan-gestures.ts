@@ -1,0 +1,103 @@
+import { useRef, type RefObject } from 'react';
+import type { PlatePoint } from '@/core/geometry/camera';
+import { notifications } from '@mantine/notifications';
+import { horizonThrough, vanishingPoint, type PlateLine } from '@/core/geometry/vanishing-point';
+import { addSurface, setPlan, setSurface } from '@/core/scene/commands';
+import { RANGES } from '@/core/fields/ranges';
+import { MOST_CORNERS } from '@/core/plan/plan-schema';
+import { newDeck, newWall, wallEnd } from '@/state/plan-actions';
+import { useScene, useView } from '../../editor/editor-context';
+import { usePictureDrag } from '../../picture/use-picture-drag';
+
+/** A drag that begins this near to a wall's end goes on from there, fraction of the plate's width. */
+const NEAR = 0.015;
+
+/** Drags on the picture that draw walls and decks. `trail` shows them on the way. */
+export function usePlanGestures(trail: RefObject<SVGPathElement | null>) {
+  const scene = useScene((state) => state.scene);
+  const run = useScene((state) => state.run);
+  const drawing = useView((view) => view.drawing);
+  const parallel = useView((view) => view.parallel);
+  const setView = useView((view) => view.set);
+  const drawn = useRef<{ from: PlatePoint; to: PlatePoint } | null>(null);
+
+  const near = (a: PlatePoint, b: PlatePoint) =>
+    Math.hypot(a.u - b.u, ((a.v - b.v) * scene.plate.height) / scene.plate.width) < NEAR;
+
+  /** A wall that ends where a drag begins, with its corners in the order in which the drag goes on. */
+  function wallEndingAt(from: PlatePoint) {
+    for (const wall of scene.plan.walls) {
+      if (wall.foot.length >= MOST_CORNERS) continue;
+      if (near(wall.foot.at(-1)!, from)) return { wall, foot: wall.foot };
+      if (near(wall.foot[0], from)) return { wall, foot: [...wall.foot].reverse() };
+    }
+    return undefined;
+  }
+
+  function drawWall(from: PlatePoint, to: PlatePoint): void {
+    const before = wallEndingAt(from);
+    if (before) {
+      const foot = [...before.foot, wallEnd(scene, before.foot.at(-1)!, to)];
+      run(setSurface(`${before.wall.name}: corner`, 'walls', before.wall.id, { foot }));
+      setView({ surface: before.wall.id });
+      return;
+    }
+    const wall = newWall(scene, from, to);
+    run(addSurface(wall.name, 'walls', wall));
+    setView({ surface: wall.id });
+  }
+
+  function drawDeck(from: PlatePoint, to: PlatePoint): void {
+    const deck = newDeck(scene, from, to);
+    run(addSurface(deck.name, 'decks', deck));
+    setView({ surface: deck.id, drawing: undefined });
+  }
+
+  /** The second of two lines that run alongside each other in the world lays the horizon through where they meet. */
+  function drawParallel(from: PlatePoint, to: PlatePoint): void {
+    const line: PlateLine = [from, to];
+    if (!parallel) return setView({ parallel: line });
+    const meet = vanishingPoint(parallel, line, scene.plate.width / scene.plate.height);
+    const { min, max } = RANGES.horizon;
+    const horizon = meet && horizonThrough(scene.plan.horizon, meet);
+    setView({ parallel: undefined });
+    if (
+      !horizon ||
+      Math.min(horizon.left, horizon.right) < min ||
+      Math.max(horizon.left, horizon.right) > max
+    ) {
+      notifications.show({
+        color: 'yellow',
+        message:
+          'These two lines do not meet near the picture. Draw two that run into the distance beside each other, such as a kerb and the eaves over it.',
+      });
+      return;
+    }
+    run(setPlan('Horizon from two lines', { horizon }));
+    setView({ drawing: undefined });
+  }
+
+  return usePictureDrag({
+    onDrag(_moved, to, _event, from) {
+      drawn.current = { from, to };
+      const svg = trail.current?.ownerSVGElement;
+      if (!svg || !drawing) return;
+      const [width, height] = [svg.width.baseVal.value, svg.height.baseVal.value];
+      const at = (u: number, v: number) => `${u * width} ${v * height}`;
+      const line = `M${at(from.u, from.v)}L${at(to.u, to.v)}`;
+      const square = `M${at(from.u, from.v)}L${at(to.u, from.v)}L${at(to.u, to.v)}L${at(from.u, to.v)}Z`;
+      trail.current!.setAttribute('d', drawing === 'deck' ? square : line);
+      trail.current!.setAttribute('stroke-width', '1.5');
+    },
+    onEnd() {
+      trail.current?.removeAttribute('d');
+      const now = drawn.current;
+      drawn.current = null;
+      if (!now) return;
+      if (drawing === 'wall') drawWall(now.from, now.to);
+      if (drawing === 'deck') drawDeck(now.from, now.to);
+      if (drawing === 'parallels') drawParallel(now.from, now.to);
+      if (drawing === 'scale') setView({ measured: [now.from, now.to] });
+    },
+  });
+}
