@@ -16,6 +16,12 @@ const ARROWS = {
 
 const LAYERS = ['core', 'db', 'engine', 'segment', 'server', 'state', 'ui', 'app'];
 
+/** Folders of the core: each may import from those before it, and from none behind. */
+const CORE = [
+  ...['plane', 'color', 'fields', 'geometry', 'film', 'frame', 'grade', 'day', 'survey', 'matte'],
+  ...['plan', 'relief', 'layout', 'light', 'night', 'fixture', 'scene', 'picture'],
+];
+
 /** Packages and globals that the computation must not know of. */
 const NOT_IN_CORE = [
   'react',
@@ -54,6 +60,29 @@ const arrows = Object.entries(ARROWS).map(([layer, allowed]) => {
   };
 });
 
+/** What src/core as a whole may not reach, told again for each of its folders: rules of one name do not add up. */
+const [coreArrows] = arrows.filter(({ files }) => files[0] === 'src/core/**');
+const [, { patterns: outside }] = coreArrows.rules['no-restricted-imports'];
+
+const coreFolders = CORE.map((folder, place) => ({
+  files: [`src/core/${folder}/**`],
+  ignores: ['**/*.test.ts'],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          ...outside,
+          ...CORE.slice(place + 1).map((later) => ({
+            group: [`**/../${later}/*`, `@/core/${later}/*`],
+            message: `src/core/${folder} may not reach src/core/${later}.`,
+          })),
+        ],
+      },
+    ],
+  },
+}));
+
 export default defineConfig(
   globalIgnores([
     '.next',
@@ -87,4 +116,5 @@ export default defineConfig(
   { files: ['scripts/**', 'bench/**', 'test/hard/**'], rules: { 'no-console': 'off' } },
   { files: ['**/*.mjs'], extends: [tseslint.configs.disableTypeChecked] },
   ...arrows,
+  ...coreFolders,
 );

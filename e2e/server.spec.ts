@@ -4,7 +4,7 @@ import { expect, test } from '@playwright/test';
 import { PLAIN_FINISH, PLAIN_SURFACE } from '@/core/scene/new-scene';
 import { SCENE_VERSION } from '@/core/scene/schema';
 import { surveySize } from '@/engine/sizes';
-import { LIMITS } from '@/server/limits';
+import { LIMITS } from '@/server/http/limits';
 import sharp from 'sharp';
 import { copyOf, sceneOf } from './support/editor';
 

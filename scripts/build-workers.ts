@@ -5,7 +5,7 @@ import { build } from 'esbuild';
 await build({
   entryPoints: {
     'render-worker': 'src/engine/pool/node-render-worker.ts',
-    'decode-worker': 'src/server/decode-worker.ts',
+    'decode-worker': 'src/server/plates/decode-worker.ts',
   },
   outdir: 'dist',
   outExtension: { '.js': '.mjs' },

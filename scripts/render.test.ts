@@ -6,11 +6,11 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { addMatte } from '@/core/scene/commands';
 import { runCommand } from '@/core/scene/command';
-import { takeCoverage } from '@/server/coverage-store';
-import { openScene } from '@/server/scene-repository';
-import { renderRgb } from '@/server/render-picture';
-import { createServerRenderer } from '@/server/render-service';
-import type { Workspace } from '@/server/workspace';
+import { takeCoverage } from '@/server/assets/coverage-store';
+import { openScene } from '@/server/scenes/scene-repository';
+import { renderRgb } from '@/server/output/render-picture';
+import { createServerRenderer } from '@/server/output/render-service';
+import type { Workspace } from '@/server/assets/workspace';
 import { half } from '../test/spy-renderer';
 import { begunScene, receiveBytes, sceneFileBytes, temporaryWorkspace } from '../test/workspace';
 

@@ -4,10 +4,10 @@ import { extname, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { framedSize } from '@/core/frame/frame';
 import type { Scene } from '@/core/scene/schema';
-import { takeSceneFile } from '@/server/intake';
-import { encodePicture, renderRgb, type OutputFormat } from '@/server/render-picture';
-import { createServerRenderer } from '@/server/render-service';
-import { openWorkspace, type Workspace } from '@/server/workspace';
+import { takeSceneFile } from '@/server/scenes/intake';
+import { encodePicture, renderRgb, type OutputFormat } from '@/server/output/render-picture';
+import { createServerRenderer } from '@/server/output/render-service';
+import { openWorkspace, type Workspace } from '@/server/assets/workspace';
 
 const USAGE = 'Usage: npm run render -- scene.sundew --out night.png [--width N] [--quality N]';
 

@@ -1,6 +1,6 @@
 import { join } from 'node:path';
-import { seedDemo } from '@/server/seed';
-import { dataDirectory, openWorkspace } from '@/server/workspace';
+import { seedDemo } from '@/server/scenes/seed';
+import { dataDirectory, openWorkspace } from '@/server/assets/workspace';
 
 /** The folder of scenes and plates: the demo's, or that of the end-to-end tests. */
 const [, , folder = 'demo'] = process.argv;

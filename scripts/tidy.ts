@@ -1,5 +1,5 @@
-import { tidy } from '@/server/tidy';
-import { dataDirectory, openWorkspace } from '@/server/workspace';
+import { tidy } from '@/server/assets/tidy';
+import { dataDirectory, openWorkspace } from '@/server/assets/workspace';
 
 const { bytes, ...files } = await tidy(openWorkspace(dataDirectory()));
 const counts = Object.entries(files).map(([what, count]) => `${count} ${what}`);

@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { NextResponse, type NextRequest } from 'next/server';
-import { AppError } from '@/server/app-error';
-import { guardRequest } from '@/server/guard';
+import { AppError } from '@/server/http/app-error';
+import { guardRequest } from '@/server/http/guard';
 
 /**
  * OpenCV writes its bindings as JavaScript while it loads. Only its own worker may do so, which has no document and talks

@@ -4,10 +4,10 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import { buffer } from 'node:stream/consumers';
 import type { Scene } from '@/core/scene/schema';
-import { receiveBytes as receiveIntoStore } from '@/server/asset-store';
-import { beginScene } from '@/server/intake';
-import { writeSceneFile } from '@/server/scene-file';
-import { openWorkspace, type Workspace } from '@/server/workspace';
+import { receiveBytes as receiveIntoStore } from '@/server/assets/asset-store';
+import { beginScene } from '@/server/scenes/intake';
+import { writeSceneFile } from '@/server/scenes/scene-file';
+import { openWorkspace, type Workspace } from '@/server/assets/workspace';
 import { pngChunk } from './icc';
 
 /** A workspace in a folder of its own, and how to take it away. */

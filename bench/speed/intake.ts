@@ -6,11 +6,11 @@ import sharp from 'sharp';
 import { setDesk } from '@/core/scene/commands';
 import { runCommand } from '@/core/scene/command';
 import { SCENE_VERSION } from '@/core/scene/schema';
-import { receiveBytes } from '@/server/asset-store';
-import { takePlate } from '@/server/intake';
-import { openScene, saveEntries } from '@/server/scene-repository';
-import { seedDemo } from '@/server/seed';
-import { openWorkspace } from '@/server/workspace';
+import { receiveBytes } from '@/server/assets/asset-store';
+import { takePlate } from '@/server/scenes/intake';
+import { openScene, saveEntries } from '@/server/scenes/scene-repository';
+import { seedDemo } from '@/server/scenes/seed';
+import { openWorkspace } from '@/server/assets/workspace';
 import { COLORANTS, matrixProfile } from '../../test/icc';
 import { medianTime, report } from './time';
 

@@ -3,7 +3,7 @@ import { kelvinGel } from '@/core/fixture/kelvin-gel';
 import { KINDS } from '@/core/fixture/kinds';
 import { FINISHES } from '@/core/plan/finishes';
 import { newScene, PLAIN_FINISH, PLAIN_GRIP, PLAIN_SURFACE } from '@/core/scene/new-scene';
-import { sunShadowMatte } from '@/state/matte-actions';
+import { sunShadowMatte } from '@/state/actions/matte-actions';
 import type { Circuit, Fixture, GroundPlan, Scene } from '@/core/scene/schema';
 
 /** A pane drawn by hand: its outline, its foot, lumens. */

@@ -11,12 +11,12 @@ import { newScene } from '@/core/scene/new-scene';
 import type { Matte, Scene } from '@/core/scene/schema';
 import { brushEdges } from '@/segment/edge-brush';
 import { whenReady, type OpenCv } from '@/segment/opencv';
-import { receiveBytes, receiveFromDisk } from '@/server/asset-store';
-import { takeCoverage } from '@/server/coverage-store';
-import { takePlate } from '@/server/intake';
-import { createServerRenderer } from '@/server/render-service';
-import { openWorkspace } from '@/server/workspace';
-import { newMatte } from '@/state/matte-actions';
+import { receiveBytes, receiveFromDisk } from '@/server/assets/asset-store';
+import { takeCoverage } from '@/server/assets/coverage-store';
+import { takePlate } from '@/server/scenes/intake';
+import { createServerRenderer } from '@/server/output/render-service';
+import { openWorkspace } from '@/server/assets/workspace';
+import { newMatte } from '@/state/actions/matte-actions';
 import { medianTime } from '../speed/time';
 import { compareCoverage, TRUTH, truthIds, truthThing } from './truth-files';
 

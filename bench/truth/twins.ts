@@ -6,7 +6,7 @@ import { parseScene } from '@/core/scene/parse-scene';
 import type { Fixture } from '@/core/scene/schema';
 import { findAlike } from '@/segment/find-alike';
 import { whenReady, type OpenCv } from '@/segment/opencv';
-import { sampleOf, twinsIn } from '@/state/twins';
+import { sampleOf, twinsIn } from '@/state/actions/twins';
 import { TRUTH_ROOT } from './truth-files';
 
 /** The fixture that is lit first, by demo scene; its twins are the notes' fixtures of a kind, or all windows. */

@@ -1,5 +1,5 @@
-import { listScenes } from '@/server/scene-repository';
-import { workspace } from '@/server/workspace';
+import { listScenes } from '@/server/scenes/scene-repository';
+import { workspace } from '@/server/assets/workspace';
 import { ScenesPage } from '@/ui/scenes/scenes-page';
 
 export const dynamic = 'force-dynamic';

@@ -1,4 +1,4 @@
-import { newFixture } from '@/state/fixture-actions';
+import { newFixture } from '@/state/actions/fixture-actions';
 import { KIND_NAMES } from '@/core/fixture/kinds';
 import type { Fixture, Matte, Scene } from '@/core/scene/schema';
 import type { Pass } from '@/core/matte/pass';

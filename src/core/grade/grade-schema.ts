@@ -1,4 +1,4 @@
-import { array, boolean, mixed, number, object, string, type InferType } from 'yup';
+import { array, boolean, mixed, object, string, type InferType } from 'yup';
 import { fraction, hash, isColor, name, ranged } from '../fields/fields';
 
 /** Most points of a curve, and most stops of colour by tone. */

@@ -66,7 +66,10 @@ export function gradeOf({ shape, byTone, refit, lut }: GradeSettings, range?: To
 }
 
 /** Fills the tables of a night's grade; `out` has GRADE_TABLES.length floats. */
-export function gradeTables(out: Float32Array, { shape, byTone }: Pick<GradeSettings, 'shape' | 'byTone'>): void {
+export function gradeTables(
+  out: Float32Array,
+  { shape, byTone }: Pick<GradeSettings, 'shape' | 'byTone'>,
+): void {
   const shaped = toneShape(shape);
   const color = colorByTone(byTone.stops);
   for (let i = 0; i <= GRADE_STEPS; i++) {

@@ -1,5 +1,13 @@
 import { array, boolean, mixed, object, string, type InferType, type Schema } from 'yup';
-import { EDGE_ACTS, JOINS, PRESSURE_ACTS, type EdgeStroke, type PaintStroke, type Pass, type PassKind } from './pass';
+import {
+  EDGE_ACTS,
+  JOINS,
+  PRESSURE_ACTS,
+  type EdgeStroke,
+  type PaintStroke,
+  type Pass,
+  type PassKind,
+} from './pass';
 import type { OutlinePoint } from '../geometry/flatten-outline';
 import { hash, id, isColor, name, platePoint, ranged, type PickedColor } from '../fields/fields';
 

@@ -2,7 +2,6 @@ import { number, object, type InferType } from 'yup';
 import { platePoint, ranged } from '../fields/fields';
 import { byToneSchema, lutSchema, refitSchema, shapeSchema } from '../grade/grade-schema';
 
-
 const surroundSchema = object({
   /** Stops by which everything outside the pools sinks. */
   stops: ranged('darken'),

@@ -61,18 +61,12 @@ export const planSchema = object({
   eyeHeight: ranged('eyeHeight'),
   lens: ranged('lens'),
   ground: groundSchema,
-  walls: array(wallSchema)
-    .required()
-    .max(MOST_SURFACES)
-    .test('unique', 'two walls have the same id', unique),
+  walls: array(wallSchema).required().max(MOST_SURFACES).test('unique', 'two walls have the same id', unique),
   standees: array(standeeSchema)
     .required()
     .max(MOST_SURFACES)
     .test('unique', 'two standees have the same id', unique),
-  decks: array(deckSchema)
-    .required()
-    .max(MOST_SURFACES)
-    .test('unique', 'two decks have the same id', unique),
+  decks: array(deckSchema).required().max(MOST_SURFACES).test('unique', 'two decks have the same id', unique),
   /** The matte of what the sun's own shadow darkens, and how far it is lifted out of it. */
   sunShadow: object({ matte: id(), lift: ranged('strength') })
     .noUnknown()

@@ -1,6 +1,6 @@
 import { ValidationError } from 'yup';
 import { expect, it } from 'vitest';
-import { saveRequest } from '@/server/requests';
+import { saveRequest } from '@/server/http/requests';
 import { builtScene } from '../../../test/built-scene';
 import { mutatedValue } from '../../../test/hard/mutate';
 import { createRandom } from '../../../test/hard/random';

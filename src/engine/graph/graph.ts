@@ -4,10 +4,12 @@ import { ArenaFullError, type Arena, type Block } from '../memory/arena';
 import type { Node, NodeStore } from '../memory/node-store';
 import type { Pool } from '../pool/pool';
 import type { RenderAssets } from '../render-assets';
-import { arrayType, type AnyStage, type Loaded } from './stage';
+import { arrayType } from './stage';
+import type { AnyStage, Loaded } from './stage-spec';
 import type { InputRefs, LoadedRef, MadeRefs, Rows, Task } from './task';
 import { viewOf, viewsOf, type View } from './view';
-import { mapWants, wantsIn, type Want } from './want';
+import { mapWants, wantsIn } from './wants';
+import type { Want } from './stage-spec';
 
 /** Pixels of a heavy task: few enough that an outdated frame is soon given up. */
 const BAND_PIXELS = 80_000;

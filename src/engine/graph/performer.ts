@@ -1,5 +1,5 @@
 import type { Kernels } from '../kernels/kernels';
-import type { AnyStage } from './stage';
+import type { AnyStage } from './stage-spec';
 import type { Task } from './task';
 import { bandOf, loadedIn, viewOf, viewsOf, type View } from './view';
 

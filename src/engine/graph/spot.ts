@@ -3,8 +3,6 @@ import type { FrameRequest } from '../frame-request';
 import { surveySize } from '../sizes';
 import type { Memo } from './memo';
 import type { Tell } from './tell';
-import type { AnyStage } from './stage';
-import type { Want } from './want';
 
 /** Where a stage is asked for: a document and a part of its picture, with all that was asked for of the same document. */
 export interface Spot extends Omit<FrameRequest, 'turn'> {
@@ -12,12 +10,12 @@ export interface Spot extends Omit<FrameRequest, 'turn'> {
   /** What was made of parts of the document, kept from one to the next. */
   memo: Memo;
   /** Everything asked for so far, so that each is told apart once. */
-  wants: Map<string, Want>;
+  wants: Map<string, unknown>;
 }
 
 export const spotOf = (request: FrameRequest, tell: Tell, memo: Memo): Spot => ({
   ...request,
-  ...{ tell, memo, wants: new Map<string, Want>() },
+  ...{ tell, memo, wants: new Map<string, unknown>() },
 });
 
 /** The small copy of a spot's plate, on which things are looked for. */
@@ -27,8 +25,5 @@ export function smallOf(at: Spot): Spot {
 }
 
 /** A spot's text for one stage's result with some parameters. */
-export const spotKey = (
-  { name }: AnyStage,
-  { region, moving, surveyAt, tell }: Spot,
-  params: unknown,
-): string => [name, regionKey(region), tell(moving), tell(surveyAt), tell(params)].join(' ');
+export const spotKey = (name: string, { region, moving, surveyAt, tell }: Spot, params: unknown): string =>
+  [name, regionKey(region), tell(moving), tell(surveyAt), tell(params)].join(' ');

@@ -1,7 +1,7 @@
 import type { FrameRequest } from '../frame-request';
 import type { Spot } from '../graph/spot';
 import type { View } from '../graph/view';
-import type { Want } from '../graph/want';
+import type { Want } from '../graph/stage-spec';
 
 /** What a readout reads with. */
 export interface Reader {

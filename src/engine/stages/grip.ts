@@ -4,7 +4,7 @@ import { burns, layersOf, type Layer } from '@/core/picture/layers';
 import type { Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { View } from '../graph/view';
-import type { Want } from '../graph/want';
+import type { Want } from '../graph/stage-spec';
 import { lampLight } from './held';
 import type { LayerView } from './lamps';
 import { plate } from './plate';

@@ -3,7 +3,7 @@ import type { Fixture } from '@/core/scene/schema';
 import type { Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { Rows } from '../graph/task';
-import type { Want } from '../graph/want';
+import type { Want } from '../graph/stage-spec';
 import { lightPlanes, type Lamps } from './direct';
 import { commonRows, lamps, rowsIn, unheld, type LayerFacts, type LayerView } from './lamps';
 import { matte } from './matte';

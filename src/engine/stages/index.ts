@@ -1,4 +1,4 @@
-import type { AnyStage } from '../graph/stage';
+import type { AnyStage } from '../graph/stage-spec';
 import { bounce } from './bounce';
 import { direct } from './direct';
 import { even, gains, levelling, lift, shading } from './even';

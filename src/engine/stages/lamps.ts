@@ -7,7 +7,7 @@ import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { Rows } from '../graph/task';
 import type { Band, View } from '../graph/view';
-import type { Want, Wants } from '../graph/want';
+import type { Want, Wants } from '../graph/stage-spec';
 import { unionRows } from '../union-rows';
 import { bounce } from './bounce';
 import { lampSettings, lightPlanes, throwLight, throwOf, type Lamps, type LightView } from './direct';

@@ -9,7 +9,7 @@ import type { Matte, Scene } from '@/core/scene/schema';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { View } from '../graph/view';
-import type { Want } from '../graph/want';
+import type { Want } from '../graph/stage-spec';
 import { brushed, found } from './found';
 import { plate } from './plate';
 import { survey, surveyIn } from './survey';

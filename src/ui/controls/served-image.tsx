@@ -1,5 +1,5 @@
 import { useEffect, useState, type ComponentProps } from 'react';
-import { connection, onReturn } from '@/state/connection';
+import { connection, onReturn } from '@/state/session/connection';
 
 interface ServedImageProps extends ComponentProps<'img'> {
   src: string;

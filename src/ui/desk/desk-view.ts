@@ -1,6 +1,6 @@
 import { setDeskBetween } from '@/core/scene/cue-commands';
 import { setCircuit } from '@/core/scene/commands';
-import { builtUp, underCue } from '@/state/build-up';
+import { builtUp, underCue } from '@/state/actions/build-up';
 import type { Slice } from '../view/slice';
 
 export interface DeskView {

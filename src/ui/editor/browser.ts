@@ -1,4 +1,4 @@
-import type { Browser } from '@/state/outbox';
+import type { Browser } from '@/state/session/outbox';
 
 /** Where this window keeps things, and tells others that it is there. Read when it is used: the server has none of it. */
 export const BROWSER: Browser = {

@@ -2,8 +2,8 @@
 
 import { createContext, useContext } from 'react';
 import { useStore } from 'zustand';
-import type { OpenedSession } from '@/state/open-session';
-import type { SceneActions, SceneState } from '@/state/scene-store';
+import type { OpenedSession } from '@/state/session/open-session';
+import type { SceneActions, SceneState } from '@/state/session/scene-store';
 import type { ViewState, ViewStore } from '../view/view-store';
 
 /** A session with what its window shows. */

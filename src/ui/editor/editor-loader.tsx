@@ -2,9 +2,9 @@
 
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
-import { onReturn, watchConnection } from '@/state/connection';
-import { api, ApiError } from '@/state/api';
-import { openScene, type Opening } from '@/state/open-session';
+import { onReturn, watchConnection } from '@/state/session/connection';
+import { api, ApiError } from '@/state/session/api';
+import { openScene, type Opening } from '@/state/session/open-session';
 import { BROWSER } from './browser';
 import { Editor } from './editor';
 

@@ -2,7 +2,7 @@
 
 import { notifications } from '@mantine/notifications';
 import { useEffect, useState } from 'react';
-import { openSession, type Opening } from '@/state/open-session';
+import { openSession, type Opening } from '@/state/session/open-session';
 import { Desk } from '../desk/desk';
 import { Picture } from '../picture/picture';
 import { SLICES } from '../view/slices';

@@ -4,8 +4,8 @@ import { ActionIcon, Button, Menu, SegmentedControl, Tooltip } from '@mantine/co
 import { IconArrowBackUp, IconArrowForwardUp } from '@tabler/icons-react';
 import { useStore } from 'zustand';
 import { renameScene } from '@/core/scene/commands';
-import { connection } from '@/state/connection';
-import type { SaveState } from '@/state/saver';
+import { connection } from '@/state/session/connection';
+import type { SaveState } from '@/state/session/saver';
 import { FITTED, PROOFS, type Proof } from '../view/look';
 import { NameField } from '../controls/name-field';
 import { HourLine } from '../hour/hour-line';

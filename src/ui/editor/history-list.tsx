@@ -4,7 +4,7 @@ import { ActionIcon, Popover, ScrollArea, UnstyledButton } from '@mantine/core';
 import { IconHistory, IconX } from '@tabler/icons-react';
 import { useCallback, useState } from 'react';
 import { returnToMoment } from '@/core/scene/commands';
-import { api, type Moment } from '@/state/api';
+import { api, type Moment } from '@/state/session/api';
 import { NameToKeep } from '../controls/name-to-keep';
 import { useKeptList } from '../controls/use-kept-list';
 import { ServedImage } from '../controls/served-image';

@@ -3,7 +3,7 @@
 import { Button, Group, Modal, Text } from '@mantine/core';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { api } from '@/state/api';
+import { api } from '@/state/session/api';
 import { useScene, useSession } from './editor-context';
 
 /** A dialog that goes only when it is answered. */

@@ -1,7 +1,7 @@
 import { notifications } from '@mantine/notifications';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { pasteFixtures } from '@/core/scene/many-commands';
-import { copyOf, keepCopied, pasteInto, readCopied } from '@/state/clipboard';
+import { copyOf, keepCopied, pasteInto, readCopied } from '@/state/actions/clipboard';
 import { chosenIds } from '../steps/fixtures/fixtures-view';
 import { useSession } from './editor-context';
 import { EVERYWHERE } from './key-options';

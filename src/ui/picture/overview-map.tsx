@@ -2,7 +2,7 @@
 
 import type { PointerEvent } from 'react';
 import { framedSize } from '@/core/frame/frame';
-import { api } from '@/state/api';
+import { api } from '@/state/session/api';
 import { useScene, useView } from '../editor/editor-context';
 import type { Box } from './view-geometry';
 import { ServedImage } from '../controls/served-image';

@@ -5,7 +5,7 @@ import { IconTrash } from '@tabler/icons-react';
 import Link from 'next/link';
 import { useState, type CSSProperties, type PointerEvent } from 'react';
 import type { SceneSummary } from '@/core/scene/opened-scene';
-import { api } from '@/state/api';
+import { api } from '@/state/session/api';
 import { ServedImage } from '../controls/served-image';
 import classes from './scenes.module.css';
 

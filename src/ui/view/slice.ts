@@ -1,6 +1,6 @@
 import type { FrameRequest } from '@/engine/frame-request';
 import type { Scene } from '@/core/scene/schema';
-import type { OpenedSession } from '@/state/open-session';
+import type { OpenedSession } from '@/state/session/open-session';
 import type { ViewState, ViewStore } from './view-store';
 
 /** What a part of the view asks of the picture's frames. */

@@ -1,7 +1,7 @@
-import { endpoint, readBody } from '@/server/endpoint';
-import { keepNocturne, listNocturnes } from '@/server/nocturne-repository';
-import { nocturneRequest } from '@/server/requests';
-import { workspace } from '@/server/workspace';
+import { endpoint, readBody } from '@/server/http/endpoint';
+import { keepNocturne, listNocturnes } from '@/server/scenes/nocturne-repository';
+import { nocturneRequest } from '@/server/http/requests';
+import { workspace } from '@/server/assets/workspace';
 
 export const GET = endpoint(() => Response.json({ nocturnes: listNocturnes(workspace()) }));
 

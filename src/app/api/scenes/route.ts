@@ -1,10 +1,10 @@
 import { Readable } from 'node:stream';
-import { receiveFile } from '@/server/asset-store';
-import { endpoint } from '@/server/endpoint';
-import { beginScene } from '@/server/intake';
-import { LIMITS } from '@/server/limits';
-import { listScenes } from '@/server/scene-repository';
-import { workspace } from '@/server/workspace';
+import { receiveFile } from '@/server/assets/asset-store';
+import { endpoint } from '@/server/http/endpoint';
+import { beginScene } from '@/server/scenes/intake';
+import { LIMITS } from '@/server/http/limits';
+import { listScenes } from '@/server/scenes/scene-repository';
+import { workspace } from '@/server/assets/workspace';
 
 export const GET = endpoint(() => Response.json({ scenes: listScenes(workspace()) }));
 

@@ -1,6 +1,6 @@
 import { notFound } from 'next/navigation';
-import { hasScene } from '@/server/scene-repository';
-import { workspace } from '@/server/workspace';
+import { hasScene } from '@/server/scenes/scene-repository';
+import { workspace } from '@/server/assets/workspace';
 import { EditorLoader } from '@/ui/editor/editor-loader';
 
 export const dynamic = 'force-dynamic';

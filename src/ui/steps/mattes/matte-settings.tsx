@@ -9,7 +9,14 @@ import { removeMatte, setMatte, setPlaces } from '@/core/scene/commands';
 import { MOST_PASSES } from '@/core/matte/matte-schema';
 import { RANGES } from '@/core/fields/ranges';
 import type { Matte } from '@/core/scene/schema';
-import { mattePass, newPass, OWN_KINDS, PASS_NAMES, placeStops, withPlace } from '@/state/matte-actions';
+import {
+  mattePass,
+  newPass,
+  OWN_KINDS,
+  PASS_NAMES,
+  placeStops,
+  withPlace,
+} from '@/state/actions/matte-actions';
 import { NameField } from '../../controls/name-field';
 import { NumberRow } from '../../controls/number-row';
 import { useScene, useView } from '../../editor/editor-context';

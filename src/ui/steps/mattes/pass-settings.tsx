@@ -6,7 +6,7 @@ import { JOINS, type Join, type Pass, type PassKind } from '@/core/matte/pass';
 import { setMatte, setPass } from '@/core/scene/commands';
 import { RANGES, type Range } from '@/core/fields/ranges';
 import type { Matte } from '@/core/scene/schema';
-import { PASS_NAMES } from '@/state/matte-actions';
+import { PASS_NAMES } from '@/state/actions/matte-actions';
 import { NumberRow } from '../../controls/number-row';
 import { useScene, useView } from '../../editor/editor-context';
 import { BrushSettings } from './brush-settings';

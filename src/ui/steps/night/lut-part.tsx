@@ -4,7 +4,7 @@ import { Button, FileButton } from '@mantine/core';
 import { useState } from 'react';
 import { setLutStrength, setNight } from '@/core/scene/commands';
 import { RANGES } from '@/core/fields/ranges';
-import { api } from '@/state/api';
+import { api } from '@/state/session/api';
 import { NumberRow } from '../../controls/number-row';
 import { useScene } from '../../editor/editor-context';
 import own from './night.module.css';

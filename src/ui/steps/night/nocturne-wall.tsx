@@ -9,7 +9,7 @@ import { NOCTURNES, type Nocturne } from '@/core/night/nocturnes';
 import { setNight } from '@/core/scene/commands';
 import { RANGES } from '@/core/fields/ranges';
 import type { Night } from '@/core/scene/schema';
-import { api } from '@/state/api';
+import { api } from '@/state/session/api';
 import { NameToKeep } from '../../controls/name-to-keep';
 import { useKeptList } from '../../controls/use-kept-list';
 import { NumberRow } from '../../controls/number-row';

@@ -3,8 +3,8 @@
 import { Anchor, Button, Progress, SegmentedControl } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
 import { framedSize } from '@/core/frame/frame';
-import { api, ApiError, type OutputOrder, type OutputProgress } from '@/state/api';
-import { followOutput, isUnderWay } from '@/state/follow-output';
+import { api, ApiError, type OutputOrder, type OutputProgress } from '@/state/session/api';
+import { followOutput, isUnderWay } from '@/state/work/follow-output';
 import { useScene, useSession } from '../../editor/editor-context';
 import { NumberRow } from '../../controls/number-row';
 import classes from '../../worksheet/worksheet.module.css';

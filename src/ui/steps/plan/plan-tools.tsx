@@ -16,8 +16,8 @@ import {
   newPost,
   newThing,
   thingLoop,
-} from '@/state/plan-actions';
-import { guessPlan, type PlanGuess } from '@/state/plan-guess';
+} from '@/state/actions/plan-actions';
+import { guessPlan, type PlanGuess } from '@/state/actions/plan-guess';
 import { NumberRow } from '../../controls/number-row';
 import { TakeOrLeave } from '../../controls/take-or-leave';
 import { useScene, useSession, useView } from '../../editor/editor-context';

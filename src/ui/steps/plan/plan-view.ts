@@ -2,7 +2,7 @@ import { FINISHES } from '@/core/plan/finishes';
 import type { PlateLine } from '@/core/geometry/vanishing-point';
 import { setGround } from '@/core/scene/commands';
 import type { GroundPlan } from '@/core/scene/schema';
-import type { PlanGuess } from '@/state/plan-guess';
+import type { PlanGuess } from '@/state/actions/plan-guess';
 import type { Slice } from '../../view/slice';
 
 export interface PlanView {

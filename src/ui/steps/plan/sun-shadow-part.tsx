@@ -4,7 +4,7 @@ import { Button, NativeSelect } from '@mantine/core';
 import { addMatte, setPlan } from '@/core/scene/commands';
 import { MOST_MATTES } from '@/core/matte/matte-schema';
 import { RANGES } from '@/core/fields/ranges';
-import { newMatte, sunShadowMatte } from '@/state/matte-actions';
+import { newMatte, sunShadowMatte } from '@/state/actions/matte-actions';
 import { NumberRow } from '../../controls/number-row';
 import { useScene, useSession, useView } from '../../editor/editor-context';
 import classes from '../../worksheet/worksheet.module.css';

@@ -5,7 +5,7 @@ import { project, type Camera, type PlatePoint } from '@/core/geometry/camera';
 import { groundPoint } from '@/core/geometry/ground';
 import { setSurface, type SurfaceKind } from '@/core/scene/commands';
 import type { GroundPlan } from '@/core/scene/schema';
-import { footAt } from '@/state/plan-actions';
+import { footAt } from '@/state/actions/plan-actions';
 import { useScene, useView } from '../../editor/editor-context';
 import { PlaceHandle } from '../../picture/place-handle';
 import type { Box } from '../../picture/view-geometry';

@@ -6,7 +6,7 @@ import { useStore } from 'zustand';
 import { addSurface, type SurfaceKind } from '@/core/scene/commands';
 import { MOST_SURFACES } from '@/core/plan/plan-schema';
 import type { Matte } from '@/core/scene/schema';
-import { lowestOf, newDeck, newStandee, newWall } from '@/state/plan-actions';
+import { lowestOf, newDeck, newStandee, newWall } from '@/state/actions/plan-actions';
 import { useScene, useSession, useView } from '../../editor/editor-context';
 import own from '../../worksheet/lists.module.css';
 import { GroundSettings, SurfaceSettings } from './surface-settings';

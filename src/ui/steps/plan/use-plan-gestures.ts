@@ -5,7 +5,7 @@ import { horizonThrough, vanishingPoint, type PlateLine } from '@/core/geometry/
 import { addSurface, setPlan, setSurface } from '@/core/scene/commands';
 import { RANGES } from '@/core/fields/ranges';
 import { MOST_CORNERS } from '@/core/plan/plan-schema';
-import { newDeck, newWall, wallEnd } from '@/state/plan-actions';
+import { newDeck, newWall, wallEnd } from '@/state/actions/plan-actions';
 import { useScene, useView } from '../../editor/editor-context';
 import { usePictureDrag } from '../../picture/use-picture-drag';
 

@@ -1,6 +1,6 @@
-import { endpoint } from '@/server/endpoint';
-import { deleteNocturne } from '@/server/nocturne-repository';
-import { workspace } from '@/server/workspace';
+import { endpoint } from '@/server/http/endpoint';
+import { deleteNocturne } from '@/server/scenes/nocturne-repository';
+import { workspace } from '@/server/assets/workspace';
 
 export const DELETE = endpoint<{ id: string }>((_request, { id }) => {
   deleteNocturne(workspace(), id);

@@ -1,7 +1,7 @@
-import { endpoint, readText } from '@/server/endpoint';
-import { LIMITS } from '@/server/limits';
-import { takeNocturne } from '@/server/nocturne-repository';
-import { workspace } from '@/server/workspace';
+import { endpoint, readText } from '@/server/http/endpoint';
+import { LIMITS } from '@/server/http/limits';
+import { takeNocturne } from '@/server/scenes/nocturne-repository';
+import { workspace } from '@/server/assets/workspace';
 
 /** Keeps the nocturne of a file, which is the body. */
 export const POST = endpoint(async (request) =>

@@ -1,5 +1,5 @@
-import { endpoint } from '@/server/endpoint';
-import { outputs } from '@/server/outputs';
+import { endpoint } from '@/server/http/endpoint';
+import { outputs } from '@/server/output/outputs';
 
 type Params = { job: string };
 

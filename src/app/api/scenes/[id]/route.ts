@@ -1,8 +1,8 @@
-import { assetPath } from '@/server/asset-store';
-import { endpoint } from '@/server/endpoint';
-import { readLens } from '@/server/open-plate';
-import { deleteScene, openScene } from '@/server/scene-repository';
-import { workspace } from '@/server/workspace';
+import { assetPath } from '@/server/assets/asset-store';
+import { endpoint } from '@/server/http/endpoint';
+import { readLens } from '@/server/plates/open-plate';
+import { deleteScene, openScene } from '@/server/scenes/scene-repository';
+import { workspace } from '@/server/assets/workspace';
 
 type Params = { id: string };
 

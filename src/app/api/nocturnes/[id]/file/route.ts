@@ -1,7 +1,7 @@
-import { endpoint } from '@/server/endpoint';
-import { writeNocturne } from '@/server/nocturne-repository';
-import { slug } from '@/server/output-jobs';
-import { workspace } from '@/server/workspace';
+import { endpoint } from '@/server/http/endpoint';
+import { writeNocturne } from '@/server/scenes/nocturne-repository';
+import { slug } from '@/server/output/output-jobs';
+import { workspace } from '@/server/assets/workspace';
 
 /** A nocturne as a file, to carry to another installation. */
 export const GET = endpoint<{ id: string }>(async (_request, { id }) => {

@@ -1,8 +1,8 @@
 import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import { Readable } from 'node:stream';
-import { endpoint } from '@/server/endpoint';
-import { outputs } from '@/server/outputs';
+import { endpoint } from '@/server/http/endpoint';
+import { outputs } from '@/server/output/outputs';
 
 export const GET = endpoint<{ job: string }>(async (_request, { job }) => {
   const { path, mime, fileName } = outputs().file(job);

@@ -1,7 +1,7 @@
-import { endpoint, readBody } from '@/server/endpoint';
-import { copyRequest } from '@/server/requests';
-import { saveCopy } from '@/server/scene-repository';
-import { workspace } from '@/server/workspace';
+import { endpoint, readBody } from '@/server/http/endpoint';
+import { copyRequest } from '@/server/http/requests';
+import { saveCopy } from '@/server/scenes/scene-repository';
+import { workspace } from '@/server/assets/workspace';
 
 export const POST = endpoint<{ id: string }>(async (request, { id }) => {
   const { scene } = await readBody(request, copyRequest);

@@ -1,8 +1,8 @@
-import { takeCoverage } from '@/server/coverage-store';
-import { endpoint } from '@/server/endpoint';
-import { LIMITS } from '@/server/limits';
-import { offerAsset } from '@/server/scene-assets';
-import { workspace } from '@/server/workspace';
+import { takeCoverage } from '@/server/assets/coverage-store';
+import { endpoint } from '@/server/http/endpoint';
+import { LIMITS } from '@/server/http/limits';
+import { offerAsset } from '@/server/assets/scene-assets';
+import { workspace } from '@/server/assets/workspace';
 
 /** Takes in what an edge brush found in a scene: the body is a PNG. */
 export const POST = endpoint<{ id: string }>(async (request, { id }) =>

@@ -1,9 +1,9 @@
 import { Readable } from 'node:stream';
-import { endpoint } from '@/server/endpoint';
-import { fileStem } from '@/server/output-jobs';
-import { writeSceneFile } from '@/server/scene-file';
-import { openScene } from '@/server/scene-repository';
-import { workspace } from '@/server/workspace';
+import { endpoint } from '@/server/http/endpoint';
+import { fileStem } from '@/server/output/output-jobs';
+import { writeSceneFile } from '@/server/scenes/scene-file';
+import { openScene } from '@/server/scenes/scene-repository';
+import { workspace } from '@/server/assets/workspace';
 
 /** The scene as one file, to carry to another machine or to the command line. */
 export const GET = endpoint<{ id: string }>((_request, { id }) => {

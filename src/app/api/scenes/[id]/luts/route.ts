@@ -1,8 +1,8 @@
-import { endpoint } from '@/server/endpoint';
-import { LIMITS } from '@/server/limits';
-import { takeLut } from '@/server/lut-store';
-import { offerAsset } from '@/server/scene-assets';
-import { workspace } from '@/server/workspace';
+import { endpoint } from '@/server/http/endpoint';
+import { LIMITS } from '@/server/http/limits';
+import { takeLut } from '@/server/assets/lut-store';
+import { offerAsset } from '@/server/assets/scene-assets';
+import { workspace } from '@/server/assets/workspace';
 
 /** Takes a look-up table in for a scene: the body is the .cube file. */
 export const POST = endpoint<{ id: string }>(async (request, { id }) =>

@@ -1,7 +1,7 @@
-import { endpoint, readBody } from '@/server/endpoint';
-import { listMoments, nameMoment } from '@/server/moment-repository';
-import { momentRequest } from '@/server/requests';
-import { workspace } from '@/server/workspace';
+import { endpoint, readBody } from '@/server/http/endpoint';
+import { listMoments, nameMoment } from '@/server/scenes/moment-repository';
+import { momentRequest } from '@/server/http/requests';
+import { workspace } from '@/server/assets/workspace';
 
 type Params = { id: string };
 

@@ -1,8 +1,8 @@
-import { endpoint, readBody } from '@/server/endpoint';
-import { outputs } from '@/server/outputs';
-import { outputRequest } from '@/server/requests';
-import { openScene } from '@/server/scene-repository';
-import { workspace } from '@/server/workspace';
+import { endpoint, readBody } from '@/server/http/endpoint';
+import { outputs } from '@/server/output/outputs';
+import { outputRequest } from '@/server/http/requests';
+import { openScene } from '@/server/scenes/scene-repository';
+import { workspace } from '@/server/assets/workspace';
 
 export const POST = endpoint<{ id: string }>(async (request, { id }) => {
   const choice = await readBody(request, outputRequest);

@@ -1,10 +1,10 @@
-import { endpoint } from '@/server/endpoint';
-import { openNocturne } from '@/server/nocturne-repository';
-import { serverRenderer } from '@/server/render-service';
-import { thumbnailRequest } from '@/server/requests';
-import { openScene } from '@/server/scene-repository';
-import { jpegResponse, nocturneThumbnail, openingThumbnail, sceneThumbnail } from '@/server/thumbnail';
-import { workspace } from '@/server/workspace';
+import { endpoint } from '@/server/http/endpoint';
+import { openNocturne } from '@/server/scenes/nocturne-repository';
+import { serverRenderer } from '@/server/output/render-service';
+import { thumbnailRequest } from '@/server/http/requests';
+import { openScene } from '@/server/scenes/scene-repository';
+import { jpegResponse, nocturneThumbnail, openingThumbnail, sceneThumbnail } from '@/server/output/thumbnail';
+import { workspace } from '@/server/assets/workspace';
 
 /** A small picture of a scene: its day, its night, either of them while it opens, or another night on its plate. */
 export const GET = endpoint<{ id: string }>(async (request, { id }) => {

@@ -1,7 +1,7 @@
-import { loadCoverage } from '@/server/coverage-store';
-import { endpoint } from '@/server/endpoint';
-import { requireReadable } from '@/server/scene-assets';
-import { workspace } from '@/server/workspace';
+import { loadCoverage } from '@/server/assets/coverage-store';
+import { endpoint } from '@/server/http/endpoint';
+import { requireReadable } from '@/server/assets/scene-assets';
+import { workspace } from '@/server/assets/workspace';
 
 /** What an edge brush found in a scene: a byte a pixel, its size in the head. */
 export const GET = endpoint<{ id: string; hash: string }>(async (_request, { id, hash }) => {

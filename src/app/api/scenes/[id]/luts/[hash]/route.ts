@@ -1,7 +1,7 @@
-import { endpoint } from '@/server/endpoint';
-import { lutBytes } from '@/server/lut-store';
-import { requireReadable } from '@/server/scene-assets';
-import { workspace } from '@/server/workspace';
+import { endpoint } from '@/server/http/endpoint';
+import { lutBytes } from '@/server/assets/lut-store';
+import { requireReadable } from '@/server/assets/scene-assets';
+import { workspace } from '@/server/assets/workspace';
 
 /** A look-up table of a scene as the .cube file that was taken in. */
 export const GET = endpoint<{ id: string; hash: string }>(async (_request, { id, hash }) => {

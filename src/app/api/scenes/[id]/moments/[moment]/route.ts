@@ -1,6 +1,6 @@
-import { endpoint } from '@/server/endpoint';
-import { forgetMoment, momentScene } from '@/server/moment-repository';
-import { workspace } from '@/server/workspace';
+import { endpoint } from '@/server/http/endpoint';
+import { forgetMoment, momentScene } from '@/server/scenes/moment-repository';
+import { workspace } from '@/server/assets/workspace';
 
 type Params = { id: string; moment: string };
 

@@ -1,8 +1,8 @@
-import { endpoint } from '@/server/endpoint';
-import { requireServed } from '@/server/plate-codes';
-import { regionRequest } from '@/server/requests';
-import { requireReadable } from '@/server/scene-assets';
-import { workspace } from '@/server/workspace';
+import { endpoint } from '@/server/http/endpoint';
+import { requireServed } from '@/server/plates/plate-codes';
+import { regionRequest } from '@/server/http/requests';
+import { requireReadable } from '@/server/assets/scene-assets';
+import { workspace } from '@/server/assets/workspace';
 
 /** A region of a scene's plate at one of the sizes that are served: interleaved RGB, 16-bit sRGB codes, little-endian. */
 export const GET = endpoint<{ id: string; hash: string }>(async (request, { id, hash }) => {

@@ -1,8 +1,8 @@
-import { endpoint } from '@/server/endpoint';
-import { sceneAfter } from '@/server/moment-repository';
-import { serverRenderer } from '@/server/render-service';
-import { entryThumbnail, jpegResponse } from '@/server/thumbnail';
-import { workspace } from '@/server/workspace';
+import { endpoint } from '@/server/http/endpoint';
+import { sceneAfter } from '@/server/scenes/moment-repository';
+import { serverRenderer } from '@/server/output/render-service';
+import { entryThumbnail, jpegResponse } from '@/server/output/thumbnail';
+import { workspace } from '@/server/assets/workspace';
 
 /** A small picture of the scene as it was after one entry of its log. */
 export const GET = endpoint<{ id: string; entry: string }>(async (request, { id, entry }) => {

@@ -1,0 +1,186 @@
+import { readdir, readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { wholeRegion } from '@/core/plane/region';
+import type { Scene } from '@/core/scene/schema';
+import { abortError } from '@/engine/aborted';
+import type { Renderer } from '@/engine/renderer';
+import { streetLamp, streetScene } from '../../../test/street';
+import { pictureBytes, temporaryWorkspace, begunScene } from '../../../test/workspace';
+import { createOutputJobs, fileStem, type OutputStatus } from './output-jobs';
+import { renderRgb } from './render-picture';
+import { LIMITS } from '../http/limits';
+import { createServerRenderer } from './render-service';
+import { openScene } from '../scenes/scene-repository';
+import { seedDemo } from '../scenes/seed';
+import { sceneThumbnail } from './thumbnail';
+import type { Workspace } from '../assets/workspace';
+
+const SIZE = { width: 360, height: 600 };
+let space: Workspace;
+let remove: () => Promise<void>;
+let renderer: Renderer;
+let scene: Scene;
+beforeAll(async () => {
+  ({ space, remove } = await temporaryWorkspace());
+  const id = await begunScene(space, await pictureBytes(SIZE.width, SIZE.height));
+  scene = { ...streetScene([streetLamp('one', 0.5)]), plate: openScene(space, id).scene.plate };
+  renderer = createServerRenderer(space);
+});
+afterAll(async () => {
+  renderer.close();
+  await remove();
+});
+
+/** Waits until a job has ended, by asking again as the interface does. */
+async function ended(jobs: ReturnType<typeof createOutputJobs>, id: string): Promise<OutputStatus> {
+  for (;;) {
+    const status = jobs.status(id);
+    if (status.state !== 'running' && status.state !== 'waiting') return status;
+    await new Promise((resolve) => setImmediate(resolve));
+  }
+}
+
+describe('renderRgb', () => {
+  it('makes in bands what a frame makes at once, with progress to the end', async () => {
+    const progress: number[] = [];
+    const rgb = await renderRgb(renderer, scene, SIZE, new AbortController().signal, (p) => progress.push(p));
+    const region = wholeRegion(SIZE.width, SIZE.height);
+    const whole = await renderer.frame({ scene, region }, new AbortController().signal, (pixels) =>
+      pixels.slice(),
+    );
+    for (let i = 0; i < rgb.length / 3; i++)
+      expect(Math.abs(rgb[3 * i] - whole[4 * i])).toBeLessThanOrEqual(1);
+    expect(progress.length).toBeGreaterThan(1);
+    expect(progress.at(-1)).toBe(1);
+  });
+});
+
+describe('output jobs', () => {
+  it.each(['jpeg', 'png'] as const)('write a %s at full size with an sRGB profile', async (format) => {
+    const jobs = createOutputJobs(space.dataDir, renderer);
+    const { id } = jobs.start(scene, { format, quality: 90 });
+    expect(() => jobs.file(id)).toThrow('not finished');
+    const status = await ended(jobs, id);
+    expect(status).toMatchObject({ state: 'done', progress: 1 });
+    const { path, mime } = jobs.file(id);
+    const meta = await sharp(path).metadata();
+    expect(mime).toBe(`image/${format}`);
+    expect(meta).toMatchObject({ format, ...SIZE });
+    expect(meta.icc).toBeDefined();
+    expect((await readFile(path)).byteLength).toBe(status.bytes);
+  });
+
+  it('stop when they are cancelled, and leave no file', async () => {
+    const jobs = createOutputJobs(space.dataDir, renderer);
+    const { id } = jobs.start(scene, { format: 'png', quality: 90 });
+    expect((await jobs.cancel(id)).state).toBe('cancelled');
+    expect(await readdir(join(space.dataDir, 'outputs')).catch(() => [])).toEqual([]);
+  });
+
+  it('wait in line, tell their place, and leave it when they are cancelled', async () => {
+    let goOn = () => {};
+    const gate = new Promise<void>((resolve) => (goOn = resolve));
+    const slow: Renderer = {
+      ...renderer,
+      frame: (request, signal, consume) => gate.then(() => renderer.frame(request, signal, consume)),
+    };
+    const jobs = createOutputJobs(space.dataDir, slow, 1);
+    const start = () => jobs.start(scene, { format: 'jpeg', quality: 80 });
+    const [first, second, third, fourth] = [start(), start(), start(), start()].map(({ id }) => id);
+    expect([first, second, third, fourth].map((id) => jobs.status(id))).toMatchObject([
+      { state: 'running' },
+      { state: 'waiting', ahead: 1 },
+      { state: 'waiting', ahead: 2 },
+      { state: 'waiting', ahead: 3 },
+    ]);
+    expect(await jobs.cancel(second)).toMatchObject({ state: 'cancelled' });
+    expect(jobs.status(fourth)).toMatchObject({ state: 'waiting', ahead: 2 });
+    goOn();
+    const ends = await Promise.all([first, third, fourth].map((id) => ended(jobs, id)));
+    expect(ends.map(({ state }) => state)).toEqual(['done', 'done', 'done']);
+  });
+
+  it('are refused when too many are on their way', async () => {
+    const never: Renderer = {
+      ...renderer,
+      frame: (_request, signal) =>
+        new Promise((_, reject) => signal.addEventListener('abort', () => reject(abortError()))),
+    };
+    const jobs = createOutputJobs(space.dataDir, never, 1);
+    const started = Array.from({ length: LIMITS.outputs }, () =>
+      jobs.start(scene, { format: 'png', quality: 90 }),
+    );
+    expect(() => jobs.start(scene, { format: 'png', quality: 90 })).toThrow(
+      expect.objectContaining({ status: 429 }) as Error,
+    );
+    await Promise.all(started.reverse().map(({ id }) => jobs.cancel(id)));
+    expect(jobs.status(started[0].id).state).toBe('cancelled');
+  });
+
+  it('let a thumbnail go first: it waits for one band, not for the picture', async () => {
+    const order: string[] = [];
+    const watched: Renderer = {
+      ...renderer,
+      frame: (request, signal, consume) =>
+        renderer.frame(request, signal, (pixels) => {
+          order.push(request.turn ?? 'soon');
+          return consume(pixels);
+        }),
+    };
+    const jobs = createOutputJobs(space.dataDir, watched, 2);
+    const ids = Array.from({ length: 3 }, () => jobs.start(scene, { format: 'jpeg', quality: 80 }).id);
+    await renderRgb(watched, scene, { width: 120, height: 200 }, new AbortController().signal);
+    expect(order.indexOf('soon')).toBeLessThanOrEqual(1);
+    await Promise.all(ids.map((id) => ended(jobs, id)));
+    expect(order.filter((turn) => turn === 'later')).toHaveLength(9);
+  });
+
+  it('say why they failed', async () => {
+    const full: Renderer = {
+      ...renderer,
+      frame: () => Promise.reject(Object.assign(new Error(), { code: 'ENOSPC' })),
+    };
+    const jobs = createOutputJobs(space.dataDir, full);
+    const status = await ended(jobs, jobs.start(scene, { format: 'png', quality: 90 }).id);
+    expect(status).toMatchObject({
+      state: 'failed',
+      reason: expect.stringContaining('disk is full') as string,
+    });
+  });
+
+  it('are gone after a restart, with a word about it', () => {
+    expect(() => createOutputJobs(space.dataDir, renderer).status('none')).toThrow('restarted');
+  });
+});
+
+it('file names hold nothing but letters, digits and dashes', () => {
+  expect(fileStem('Ferry steps, 3rd “try”/../é')).toBe('ferry-steps-3rd-try-e-night');
+  expect(fileStem('???')).toBe('scene-night');
+});
+
+it('seeds the demo scenes once, and never again what was deleted', async () => {
+  const demo = join(process.cwd(), 'demo');
+  const added = await seedDemo(space, demo);
+  expect(added).toContain('ferry-steps');
+  expect(await seedDemo(space, demo)).toEqual([]);
+  const night = await sceneThumbnail(
+    space.dataDir,
+    space.plates,
+    renderer,
+    openScene(space, 'brickyard-lane'),
+    'night',
+    new AbortController().signal,
+  );
+  const day = await sceneThumbnail(
+    space.dataDir,
+    space.plates,
+    renderer,
+    openScene(space, 'brickyard-lane'),
+    'day',
+    new AbortController().signal,
+  );
+  const mean = async (jpeg: Uint8Array) => (await sharp(jpeg).stats()).channels[0].mean;
+  expect(await mean(night)).toBeLessThan((await mean(day)) / 1.4);
+});

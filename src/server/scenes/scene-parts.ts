@@ -1,0 +1,16 @@
+import type { Scene } from '@/core/scene/schema';
+import type { ReceivedFile } from '../assets/asset-store';
+
+/** A scene file taken apart: the document, and received files of what it holds. */
+export interface SceneParts {
+  scene: Scene;
+  plate: ReceivedFile;
+  /** The look-up table that the night uses. */
+  lut?: ReceivedFile;
+  /** What edge brushes found, as PNGs. */
+  coverages: ReceivedFile[];
+}
+
+/** Paths of the files of a scene that was taken apart. */
+export const pathsOf = ({ plate, lut, coverages }: Omit<SceneParts, 'scene'>): string[] =>
+  [plate, ...coverages, ...(lut ? [lut] : [])].map(({ path }) => path);

@@ -1,0 +1,56 @@
+import { describe, expect, it } from 'vitest';
+import { PLAIN_SURFACE } from '@/core/scene/new-scene';
+import { cameraOf } from '@/core/picture/camera-of';
+import { project } from '@/core/geometry/camera';
+import { placeFixture } from '@/core/fixture/place-fixture';
+import { MOST_POINTS } from '@/core/fixture/fixture-base';
+import type { Scene } from '@/core/scene/schema';
+import { streetScene, testCircuit } from '../../../test/street';
+import { middleOfPath, newFixture, paneAcross, tubeAlong } from './fixture-actions';
+
+const bare = streetScene([]);
+const seen = (x: number, y: number, z: number) => project(cameraOf(bare), [x, y, z])!;
+/** A wall right across, eight metres ahead. */
+const walled: Scene = {
+  ...bare,
+  plan: {
+    ...bare.plan,
+    walls: [{ id: 'w', name: 'Wall', foot: [seen(-6, 8, 0), seen(6, 8, 0)], height: 5, ...PLAIN_SURFACE }],
+  },
+};
+const circuit = testCircuit('street');
+
+describe('newFixture', () => {
+  it('hangs a lamp on its usual height, but before a wall that is seen there', () => {
+    const at = seen(1, 8, 3);
+    const free = placeFixture(cameraOf(bare), newFixture(bare, 'globe', at, [], circuit)).place;
+    const before = placeFixture(cameraOf(walled), newFixture(walled, 'globe', at, [], circuit)).place;
+    expect(free[2]).toBeCloseTo(3.4, 1);
+    expect(free[1]).toBeGreaterThan(8);
+    expect(before[1]).toBeCloseTo(7.55, 1);
+  });
+
+  it('stands what is drawn under the wall, and carries on the gel of its own kind only', () => {
+    const path = paneAcross(walled, seen(-1, 8, 3), seen(1, 8, 1.5));
+    const pane = newFixture(walled, 'pane', middleOfPath(path), path, circuit);
+    expect(pane.foot.v).toBeCloseTo(seen(0, 8, 0).v, 3);
+    const warm = { ...pane, gel: { ...pane.gel, kelvin: 1900 } };
+    const next = { ...walled, circuits: [circuit], fixtures: [warm] };
+    expect(newFixture(next, 'pane', pane.at, path, circuit).gel.kelvin).toBe(1900);
+    expect(newFixture(next, 'tube', pane.at, path, circuit).gel.kelvin).toBe(2200);
+    expect(newFixture(next, 'pane', pane.at, path, circuit).name).toBe('street pane 2');
+  });
+});
+
+describe('tubeAlong', () => {
+  const stroke = Array.from({ length: 5000 }, (_, i) => [i / 5000, 0.5 + 0.02 * ((i * 7919) % 11), 1]).flat();
+
+  it('keeps a stroke within what a scene holds, and its ends when it shall be straight', () => {
+    expect(tubeAlong(stroke, false).length).toBeLessThanOrEqual(MOST_POINTS);
+    expect(tubeAlong(stroke, true)).toEqual([
+      { u: 0, v: 0.5 },
+      { u: stroke.at(-3), v: stroke.at(-2) },
+    ]);
+    expect(tubeAlong([0.5, 0.5, 1], false)).toEqual([]);
+  });
+});

@@ -1,0 +1,70 @@
+import { describe, expect, it } from 'vitest';
+import { PLAIN_FINISH } from '@/core/scene/new-scene';
+import { cameraOf } from '@/core/picture/camera-of';
+import { project, type PlatePoint } from '@/core/geometry/camera';
+import type { PlateLine } from '@/core/geometry/vanishing-point';
+import type { ThingBox } from '@/core/layout/guess-things';
+import type { Scene } from '@/core/scene/schema';
+import { streetScene } from '../../../test/street';
+import { guessedDeck } from './plan-actions';
+import { guessPlan, type Clues } from './plan-guess';
+
+const street = streetScene([]);
+const seen = (x: number, y: number, z: number) => project(cameraOf(street), [x, y, z])!;
+const [width, height] = [60, 40];
+
+/** All below the horizon lies level, all above is sky. */
+const land = () =>
+  Promise.resolve({
+    width,
+    height,
+    reach: new Float32Array(width * height).fill(10),
+    land: Float32Array.from({ length: width * height }, (_, i) => (i >= (width * height) / 2 ? 1 : 0)),
+    level: Float32Array.from({ length: width * height }, (_, i) => (i >= (width * height) / 2 ? 1 : 0)),
+  });
+
+const post = (x: number, y: number) => ({
+  outline: [seen(x - 0.05, y, 1.1), seen(x + 0.05, y, 1.1), seen(x + 0.05, y, 0), seen(x - 0.05, y, 0)],
+});
+const box = (x: number, y: number): ThingBox => ({
+  left: seen(x - 0.25, y, 0).u,
+  right: seen(x + 0.25, y, 0).u,
+  top: seen(x, y, 1).v,
+  foot: seen(x, y, 0).v,
+  open: false,
+});
+const clues = (posts: { outline: PlatePoint[] }[], boxes: ThingBox[], lines: PlateLine[] = []): Clues => ({
+  straightLines: () => Promise.resolve(lines),
+  uprightThings: () => Promise.resolve(posts),
+  standingThings: () => Promise.resolve(boxes),
+});
+
+describe('guessPlan', () => {
+  it('tells posts and things, and no post that is a part of a thing', async () => {
+    const guess = await guessPlan(street, clues([post(-1, 6), post(1.1, 5)], [box(1, 5)]), land);
+    expect(guess.horizon).toBeUndefined();
+    expect(guess.things).toHaveLength(1);
+    expect(guess.posts.map(({ foot }) => foot.u)).toEqual([expect.closeTo(seen(-1, 6, 0).u, 2)]);
+    const ids = [...guess.posts, ...guess.things].map(({ id }) => id);
+    expect(new Set(ids).size).toBe(2);
+  });
+
+  it('tells nothing twice: what stands already is left out', async () => {
+    const standee = {
+      id: 's',
+      name: 'S',
+      matte: 'm',
+      foot: seen(1, 5, 0),
+      roundness: 0,
+      crease: 0,
+      ...PLAIN_FINISH,
+    };
+    const kerb: PlateLine = [seen(1, 5, 0), seen(-4, 30, 0)];
+    const bare = await guessPlan(street, clues([], [], [kerb]), land);
+    const deck = guessedDeck(street, bare.decks[0]);
+    expect(deck).toMatchObject({ name: 'Deck 1', height: 0.15 });
+    const stood: Scene = { ...street, plan: { ...street.plan, standees: [standee], decks: [deck] } };
+    const guess = await guessPlan(stood, clues([post(-1, 6)], [box(1, 5)], [kerb]), land);
+    expect([guess.posts.length, guess.things.length, guess.decks.length]).toEqual([1, 0, 0]);
+  });
+});

@@ -1,0 +1,86 @@
+import { guessDecks, type GuessedDeck } from '@/core/layout/guess-decks';
+import { guessHorizon } from '@/core/layout/guess-horizon';
+import { cameraOf } from '@/core/picture/camera-of';
+import { guessPosts, type GuessedPost } from '@/core/layout/guess-posts';
+import { guessThings, type GuessedThing } from '@/core/layout/guess-things';
+import { guessWalls } from '@/core/layout/guess-walls';
+import type { PlatePoint } from '@/core/geometry/camera';
+import { middleOf } from '@/core/plane/middle-of';
+import { withinOutline } from '@/core/geometry/within-outline';
+import type { GroundPlan, Scene } from '@/core/scene/schema';
+import type { Segmenter } from '../work/segmenter';
+import type { LandPicture } from '@/engine/readouts/land';
+
+/** A first guess of a ground plan: each part is taken or left. */
+export interface PlanGuess {
+  horizon?: GroundPlan['horizon'];
+  walls: { id: string; foot: [PlatePoint, PlatePoint] }[];
+  posts: (GuessedPost & { id: string })[];
+  things: (GuessedThing & { id: string })[];
+  decks: (GuessedDeck & { id: string })[];
+}
+
+/** What finds the clues of a guess in the plate. */
+export type Clues = Pick<Segmenter, 'straightLines' | 'uprightThings' | 'standingThings'>;
+
+/** Feet nearer than this are of one thing, fraction of the plate. */
+const NEAR = 0.025;
+
+const isNear = (a: PlatePoint, b: PlatePoint) => Math.hypot(a.u - b.u, a.v - b.v) < NEAR;
+
+/** Whether a place lies within the box of a loop. */
+function isWithin(loop: readonly number[], { u, v }: PlatePoint): boolean {
+  const [us, vs] = [0, 1].map((axis) => loop.filter((_, i) => i % 2 === axis));
+  return u > Math.min(...us) && u < Math.max(...us) && v > Math.min(...vs) && v < Math.max(...vs);
+}
+
+/**
+ * Guesses horizon, walls, posts and other things that stand from a plate's edges and from where what rises meets the ground, and a deck from the
+ * longest edges across it. What is there already is not told again.
+ *
+ * @param land reads the lie of the land of a scene
+ */
+export async function guessPlan(
+  scene: Scene,
+  clues: Clues,
+  land: (scene: Scene) => Promise<LandPicture>,
+): Promise<PlanGuess> {
+  const { plate, plan } = scene;
+  const lines = await clues.straightLines();
+  const horizon = guessHorizon(lines, plate.width / plate.height);
+  const bare = { ...plan, walls: [], decks: [], standees: [], horizon: horizon ?? plan.horizon };
+  const { width, height, land: cover, level } = await land({ ...scene, plan: bare });
+  const sky = cover.map((value) => 1 - value);
+  const feet = guessWalls({ width, height, ground: level, sky }, bare.horizon);
+  const camera = cameraOf({ ...scene, plan: bare });
+  const posts = guessPosts(
+    await clues.uprightThings(),
+    { width, height, ground: level },
+    camera,
+    bare.horizon,
+  );
+  const { left, right } = bare.horizon;
+  const boxes = await clues.standingThings((left + right) / 2);
+  const isDrawn = (outline: readonly PlatePoint[]) => {
+    const corners = outline.map(({ u, v }) => [u, v] as const);
+    return plan.decks.some((own) => {
+      const { u, v } = middleOf(own.outline);
+      return withinOutline(corners, u, v) > 0;
+    });
+  };
+  const decks = guessDecks(lines, { width, height, ground: level }, camera, bare.horizon).filter(
+    ({ outline }) => !isDrawn(outline),
+  );
+  const isNew = ({ foot }: { foot: PlatePoint }) => !plan.standees.some((own) => isNear(own.foot, foot));
+  const things = guessThings(boxes, camera, bare.horizon).filter(isNew);
+  // A strap of a suitcase is no post of its own.
+  const alone = posts.filter((post) => isNew(post) && !things.some(({ loop }) => isWithin(loop, post.foot)));
+  const named = <T>(part: T) => ({ ...part, id: crypto.randomUUID() });
+  return {
+    horizon,
+    walls: feet.map((foot) => named({ foot })),
+    posts: alone.map(named),
+    things: things.map(named),
+    decks: decks.map(named),
+  };
+}
