@@ -98,7 +98,7 @@ test('an outline is drawn, moved and joined with a ramp, all by hand and key', a
   expect(edge).toBeLessThan(0.9);
   await page.getByRole('button', { name: 'Another pass' }).click();
   await page.getByRole('menuitem', { name: 'Ramp' }).click();
-  await page.getByLabel('How ramp joins').selectOption('meet');
+  await page.getByLabel('How ramp joins').selectOption('intersect');
   await pictureReady(page);
   await dragTo(page, await middleOf(page, 'Nothing from here'), await onPicture(page, 0.5, 0.4));
   await pictureReady(page);
@@ -107,7 +107,7 @@ test('an outline is drawn, moved and joined with a ramp, all by hand and key', a
   const [matte] = (await sceneOf(request, id)).scene.mattes;
   expect(matte.passes.map(({ kind, join }) => [kind, join])).toEqual([
     ['outline', 'add'],
-    ['ramp', 'meet'],
+    ['ramp', 'intersect'],
   ]);
 });
 
@@ -272,12 +272,12 @@ test('paint follows hand and pen, is erased, softened and taken as another matte
   await page.getByText('Round', { exact: true }).click();
   await page.getByRole('button', { name: 'Another pass' }).click();
   await page.getByRole('menuitem', { name: 'Paint', exact: true }).last().click();
-  await page.getByLabel('How paint joins').selectOption('meet');
+  await page.getByLabel('How paint joins').selectOption('intersect');
   await pictureReady(page);
   expect(await coverage(page, 0.3, 0.5)).toBeLessThan(0.3);
   await saved(page);
   const { mattes } = (await sceneOf(request, id)).scene;
-  expect(mattes[1].passes[1]).toMatchObject({ kind: 'matte', matte: mattes[0].id, join: 'meet' });
+  expect(mattes[1].passes[1]).toMatchObject({ kind: 'matte', matte: mattes[0].id, join: 'intersect' });
   // What another is made of is not offered that other in turn.
   await page
     .getByRole('list', { name: 'Mattes' })

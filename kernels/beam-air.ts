@@ -1,14 +1,15 @@
 /*
- * What haze scatters of a beam, four pixels at a time. Twin of src/core/air/add-beam-air.ts: same formulas, 32-bit.
+ * What haze scatters of a beam, four pixels at a time. The same as src/core/light/add-beam-air.ts: same formulas, 32-bit.
  */
+
+import { PER_CUTOFF_SOFT } from './generated';
 
 const ZERO = f32x4.splat(0);
 const ONE = f32x4.splat(1);
 const LANES = f32x4(0, 1, 2, 3);
 const SIGN = i32x4.splat(0x80000000);
 
-/** Twin of CUTOFF_SOFT: one over it. */
-const PER_CUTOFF = f32x4.splat(50);
+const PER_CUTOFF = f32x4.splat(PER_CUTOFF_SOFT);
 
 /** Error function (Abramowitz and Stegun 1964, 7.1.28). */
 @inline

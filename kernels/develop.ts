@@ -1,4 +1,4 @@
-/* The film from light to display codes, four pixels at a time. Twin of src/core/film/develop-light.ts. */
+/* The film from light to display codes, four pixels at a time. The same as src/core/film/develop-light.ts. */
 import { develop as curve, luminance, ONE, splatAt, ZERO } from './film';
 
 /** Adding 2^23 leaves a float's nearest whole number in its low mantissa bits. */

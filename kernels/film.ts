@@ -1,9 +1,10 @@
-/* The film, four values at a time. Twin of src/core/film/film-response.ts. */
+/* The film, four values at a time. The same as src/core/film/film-response.ts. */
+import { LUMINANCE_B, LUMINANCE_G, LUMINANCE_R } from './generated';
 
 /** Weights of linear sRGB in luminance. */
-export const WR = f32x4.splat(0.2126);
-export const WG = f32x4.splat(0.7152);
-export const WB = f32x4.splat(0.0722);
+export const WR = f32x4.splat(LUMINANCE_R);
+export const WG = f32x4.splat(LUMINANCE_G);
+export const WB = f32x4.splat(LUMINANCE_B);
 
 export const ZERO = f32x4.splat(0);
 export const ONE = f32x4.splat(1);

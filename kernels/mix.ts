@@ -1,18 +1,18 @@
-/* The sum of all light, four pixels at a time. Twin of src/core/picture/mix-picture.ts: same formulas, 32-bit. */
+/* The sum of all light, four pixels at a time. The same as src/core/picture/mix-picture.ts: same formulas, 32-bit. */
+import {
+  LAYER_AIR,
+  LAYER_AIR_WEIGHTS,
+  LAYER_BYTES,
+  LAYER_SHINE,
+  LAYER_SHINE_WEIGHTS,
+  LAYER_SOURCE,
+  LAYER_SOURCE_FROM,
+  LAYER_SOURCE_TO,
+  LAYER_SOURCE_WEIGHTS,
+  LAYER_SPILL,
+  LAYER_SPILL_WEIGHTS,
+} from './generated';
 import { ONE, splatAt, ZERO } from './film';
-
-/** A layer in memory, 72 bytes: spill, air, source plane; first and last + 1 row of the source plane; what shines, or 0; twelve weights. */
-const LAYER_BYTES: usize = 72;
-const SPILL: usize = 0;
-const AIR: usize = 4;
-const SOURCE: usize = 8;
-const SOURCE_FROM: usize = 12;
-const SOURCE_TO: usize = 16;
-const SHINE: usize = 20;
-const SPILL_WEIGHTS: usize = 24;
-const AIR_WEIGHTS: usize = 36;
-const SOURCE_WEIGHTS: usize = 48;
-const SHINE_WEIGHTS: usize = 60;
 
 const LOG2E = f32x4.splat(1.44269504);
 const DEEPEST = f32x4.splat(126);
@@ -87,29 +87,29 @@ export function mixRows(
       let addedB = ZERO;
       let layer = layers;
       for (let k = 0; k < layerCount; k++, layer += LAYER_BYTES) {
-        const spill = v128.load(<usize>load<u32>(layer + SPILL) + at);
-        const air = v128.load(<usize>load<u32>(layer + AIR) + at);
-        lightR = f32x4.add(lightR, f32x4.mul(spill, splatAt(layer, SPILL_WEIGHTS)));
-        lightG = f32x4.add(lightG, f32x4.mul(spill, splatAt(layer, SPILL_WEIGHTS + 4)));
-        lightB = f32x4.add(lightB, f32x4.mul(spill, splatAt(layer, SPILL_WEIGHTS + 8)));
-        addedR = f32x4.add(addedR, f32x4.mul(air, splatAt(layer, AIR_WEIGHTS)));
-        addedG = f32x4.add(addedG, f32x4.mul(air, splatAt(layer, AIR_WEIGHTS + 4)));
-        addedB = f32x4.add(addedB, f32x4.mul(air, splatAt(layer, AIR_WEIGHTS + 8)));
-        const shiny = <usize>load<u32>(layer + SHINE);
+        const spill = v128.load(<usize>load<u32>(layer + LAYER_SPILL) + at);
+        const air = v128.load(<usize>load<u32>(layer + LAYER_AIR) + at);
+        lightR = f32x4.add(lightR, f32x4.mul(spill, splatAt(layer, LAYER_SPILL_WEIGHTS)));
+        lightG = f32x4.add(lightG, f32x4.mul(spill, splatAt(layer, LAYER_SPILL_WEIGHTS + 4)));
+        lightB = f32x4.add(lightB, f32x4.mul(spill, splatAt(layer, LAYER_SPILL_WEIGHTS + 8)));
+        addedR = f32x4.add(addedR, f32x4.mul(air, splatAt(layer, LAYER_AIR_WEIGHTS)));
+        addedG = f32x4.add(addedG, f32x4.mul(air, splatAt(layer, LAYER_AIR_WEIGHTS + 4)));
+        addedB = f32x4.add(addedB, f32x4.mul(air, splatAt(layer, LAYER_AIR_WEIGHTS + 8)));
+        const shiny = <usize>load<u32>(layer + LAYER_SHINE);
         if (shiny != 0) {
           const shine = v128.load(shiny + at);
-          shoneR = f32x4.add(shoneR, f32x4.mul(shine, splatAt(layer, SHINE_WEIGHTS)));
-          shoneG = f32x4.add(shoneG, f32x4.mul(shine, splatAt(layer, SHINE_WEIGHTS + 4)));
-          shoneB = f32x4.add(shoneB, f32x4.mul(shine, splatAt(layer, SHINE_WEIGHTS + 8)));
+          shoneR = f32x4.add(shoneR, f32x4.mul(shine, splatAt(layer, LAYER_SHINE_WEIGHTS)));
+          shoneG = f32x4.add(shoneG, f32x4.mul(shine, splatAt(layer, LAYER_SHINE_WEIGHTS + 4)));
+          shoneB = f32x4.add(shoneB, f32x4.mul(shine, splatAt(layer, LAYER_SHINE_WEIGHTS + 8)));
         }
-        const first = load<i32>(layer + SOURCE_FROM);
-        if (y >= first && y < load<i32>(layer + SOURCE_TO)) {
+        const first = load<i32>(layer + LAYER_SOURCE_FROM);
+        if (y >= first && y < load<i32>(layer + LAYER_SOURCE_TO)) {
           const source = v128.load(
-            <usize>load<u32>(layer + SOURCE) + ((<usize>((y - first) * width + x)) << 2),
+            <usize>load<u32>(layer + LAYER_SOURCE) + ((<usize>((y - first) * width + x)) << 2),
           );
-          addedR = f32x4.add(addedR, f32x4.mul(source, splatAt(layer, SOURCE_WEIGHTS)));
-          addedG = f32x4.add(addedG, f32x4.mul(source, splatAt(layer, SOURCE_WEIGHTS + 4)));
-          addedB = f32x4.add(addedB, f32x4.mul(source, splatAt(layer, SOURCE_WEIGHTS + 8)));
+          addedR = f32x4.add(addedR, f32x4.mul(source, splatAt(layer, LAYER_SOURCE_WEIGHTS)));
+          addedG = f32x4.add(addedG, f32x4.mul(source, splatAt(layer, LAYER_SOURCE_WEIGHTS + 4)));
+          addedB = f32x4.add(addedB, f32x4.mul(source, splatAt(layer, LAYER_SOURCE_WEIGHTS + 8)));
         }
       }
       const own = f32x4.add(sky, f32x4.mul(overSky, v128.load(land + at)));

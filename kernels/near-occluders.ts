@@ -5,10 +5,9 @@
  * What is near: counts of walls, decks and standees (u32 each), one unused, then where each begins (u32), in this order.
  */
 
-import { LIST, ON_WALL, SIDE, SIDE_LEAST, SIDE_MOST, WALL, WALLS } from './occlusion';
+import { NEAR_STANDEE, OCCLUDER_CORNER_BYTES, OCCLUDER_DECK_BYTES, OCCLUDER_STANDEE_BYTES, OCCLUDER_HEAD_BYTES, OCCLUDER_WALL_BYTES, OCCLUDER_WALL_SIDE, OCCLUDER_WALL_SIDE_LEAST, OCCLUDER_WALL_SIDE_MOST, ON_WALL, TILE_LIST } from './generated';
 
-/** Twin of OWN. */
-const OWN: f32 = 0.25;
+
 /** What rounding may take off a distance, metres: less than ON_WALL. */
 const SLACK: f32 = 0.0002;
 
@@ -45,35 +44,35 @@ export function gatherNear(
   const y1 = max<f32>(y, load<f32>(bounds + 12)) + reach;
   const z0 = min<f32>(z, load<f32>(bounds + 16)) - reach;
   const z1 = max<f32>(z, load<f32>(bounds + 20)) + reach;
-  memory.fill(near, 0, LIST);
-  let at = near + LIST;
-  let from = occluders + WALLS;
+  memory.fill(near, 0, TILE_LIST);
+  let at = near + TILE_LIST;
+  let from = occluders + OCCLUDER_HEAD_BYTES;
 
-  for (let k = load<u32>(occluders); k > 0; k--, from += WALL) {
+  for (let k = load<u32>(occluders); k > 0; k--, from += OCCLUDER_WALL_BYTES) {
     const ax = load<f32>(from);
     const ay = load<f32>(from + 4);
     const ex = load<f32>(from + 8);
     const ey = load<f32>(from + 12);
     const length = load<f32>(from + 16);
     const side = (x - ax) * ey - (y - ay) * ex;
-    const beyond = side < 0 ? load<f32>(from + SIDE_MOST) : -load<f32>(from + SIDE_LEAST);
+    const beyond = side < 0 ? load<f32>(from + OCCLUDER_WALL_SIDE_MOST) : -load<f32>(from + OCCLUDER_WALL_SIDE_LEAST);
     // All of the tile lies on the light's side.
     if (beyond < ON_WALL - SLACK) continue;
     if (load<f32>(from + 20) < z0) continue;
     if (!meet(ax, ax + ex * length, x0, x1) || !meet(ay, ay + ey * length, y0, y1)) continue;
-    store<f32>(from + SIDE, side);
+    store<f32>(from + OCCLUDER_WALL_SIDE, side);
     at = put(near, at, 0, from);
   }
   for (let k = load<u32>(occluders + 4); k > 0; k--) {
     const deck = from;
     const height = load<f32>(from);
     const corners = load<u32>(from + 4);
-    from += 16;
+    from += OCCLUDER_DECK_BYTES;
     let left: f32 = f32.MAX_VALUE;
     let right: f32 = -f32.MAX_VALUE;
     let front: f32 = f32.MAX_VALUE;
     let back: f32 = -f32.MAX_VALUE;
-    for (let c: u32 = 0; c < corners; c++, from += 32) {
+    for (let c: u32 = 0; c < corners; c++, from += OCCLUDER_CORNER_BYTES) {
       left = min<f32>(left, load<f32>(from));
       right = max<f32>(right, load<f32>(from));
       front = min<f32>(front, load<f32>(from + 4));
@@ -82,10 +81,10 @@ export function gatherNear(
     if (height < z0 || height > z1) continue;
     if (meet(left, right, x0, x1) && meet(front, back, y0, y1)) at = put(near, at, 4, deck);
   }
-  for (let k = load<u32>(occluders + 8); k > 0; k--, from += 48) {
+  for (let k = load<u32>(occluders + 8); k > 0; k--, from += OCCLUDER_STANDEE_BYTES) {
     const ahead = load<f32>(from);
     // A lamp that hangs on a standee is not held back by it.
-    if (abs<f32>(ahead - y) > OWN && ahead >= y0 && ahead <= y1) at = put(near, at, 8, from);
+    if (abs<f32>(ahead - y) > NEAR_STANDEE && ahead >= y0 && ahead <= y1) at = put(near, at, 8, from);
   }
-  return at > near + LIST;
+  return at > near + TILE_LIST;
 }

@@ -1,29 +1,27 @@
-/* The night's base, four pixels at a time. Twin of src/core/night/night-base.ts and src/core/grade/: same formulas, 32-bit. */
+/* The night's base, four pixels at a time. The same as src/core/night/night-base.ts and src/core/grade/: same formulas, 32-bit. */
+import {
+  GRADE_STEPS,
+  NIGHT_PARAMS_BEND,
+  NIGHT_PARAMS_DARKEST,
+  NIGHT_PARAMS_KNEE,
+  NIGHT_PARAMS_LOW,
+  NIGHT_PARAMS_LUT_DIMENSIONS,
+  NIGHT_PARAMS_LUT_MIN,
+  NIGHT_PARAMS_LUT_SIZE,
+  NIGHT_PARAMS_LUT_SPAN,
+  NIGHT_PARAMS_LUT_STRENGTH,
+  NIGHT_PARAMS_ON_LUMINANCE,
+  NIGHT_PARAMS_STRETCH,
+  NIGHT_PARAMS_TONE_STRENGTH,
+  TABLES_BY_TONE,
+  TABLES_DECODE,
+  TABLES_ENCODE,
+  TONE_STEPS,
+} from './generated';
 import { develop, luminance, ONE, splatAt, undevelop, ZERO } from './film';
 
-/** Steps of the tables, as in src/core/grade/grade.ts. */
-const STEPS: i32 = 1024;
-const TONE_STEPS: i32 = 1024;
-const ENCODE: usize = 4 * (STEPS + 1);
-const DECODE: usize = 8 * (STEPS + 1);
-const BY_TONE: usize = 12 * (STEPS + 1);
-
-/* Bytes into the parameters of a grade, after those of the ambient light. */
-const DARKEST: usize = 48;
-const ON_LUMINANCE: usize = 52;
-const TONE_STRENGTH: usize = 56;
-const LOW: usize = 60;
-const STRETCH: usize = 64;
-const KNEE: usize = 68;
-const BEND: usize = 72;
-const LUT_STRENGTH: usize = 76;
-const LUT_DIMENSIONS: usize = 80;
-const LUT_SIZE: usize = 84;
-const LUT_MIN: usize = 88;
-const LUT_SPAN: usize = 100;
-
-const STEP_COUNT = f32x4.splat(<f32>STEPS);
-const LAST_STEP = i32x4.splat(STEPS - 1);
+const STEP_COUNT = f32x4.splat(<f32>GRADE_STEPS);
+const LAST_STEP = i32x4.splat(GRADE_STEPS - 1);
 const LAST_TONE = i32x4.splat(TONE_STEPS - 1);
 
 @inline
@@ -65,8 +63,8 @@ function overRoot(table: usize, light: v128): v128 {
 /** Where a channel falls on its side of the look-up table. */
 @inline
 function lutPlace(tone: f32, params: usize, channel: usize, last: f32): f32 {
-  const low = load<f32>(params + LUT_MIN + channel);
-  return min<f32>(last, max<f32>(0, (tone - low) * load<f32>(params + LUT_SPAN + channel)));
+  const low = load<f32>(params + NIGHT_PARAMS_LUT_MIN + channel);
+  return min<f32>(last, max<f32>(0, (tone - low) * load<f32>(params + NIGHT_PARAMS_LUT_SPAN + channel)));
 }
 
 /**
@@ -157,18 +155,18 @@ export function nightBase(
   const drain = f32x4.sub(ONE, saturation);
 
   const graded = tables != 0;
-  const onLuminance = graded && load<f32>(params + ON_LUMINANCE) > 0;
-  const strength = splatAt(params, TONE_STRENGTH);
-  const colored = graded && load<f32>(params + TONE_STRENGTH) > 0;
-  const low = splatAt(params, LOW);
-  const stretch = splatAt(params, STRETCH);
-  const knee = splatAt(params, KNEE);
-  const bend = splatAt(params, BEND);
-  const darkest = splatAt(params, DARKEST);
-  const lutStrength = splatAt(params, LUT_STRENGTH);
-  const looks = graded && load<f32>(params + LUT_STRENGTH) > 0;
-  const lutSize = <i32>load<f32>(params + LUT_SIZE);
-  const curves = <i32>load<f32>(params + LUT_DIMENSIONS) == 1;
+  const onLuminance = graded && load<f32>(params + NIGHT_PARAMS_ON_LUMINANCE) > 0;
+  const strength = splatAt(params, NIGHT_PARAMS_TONE_STRENGTH);
+  const colored = graded && load<f32>(params + NIGHT_PARAMS_TONE_STRENGTH) > 0;
+  const low = splatAt(params, NIGHT_PARAMS_LOW);
+  const stretch = splatAt(params, NIGHT_PARAMS_STRETCH);
+  const knee = splatAt(params, NIGHT_PARAMS_KNEE);
+  const bend = splatAt(params, NIGHT_PARAMS_BEND);
+  const darkest = splatAt(params, NIGHT_PARAMS_DARKEST);
+  const lutStrength = splatAt(params, NIGHT_PARAMS_LUT_STRENGTH);
+  const looks = graded && load<f32>(params + NIGHT_PARAMS_LUT_STRENGTH) > 0;
+  const lutSize = <i32>load<f32>(params + NIGHT_PARAMS_LUT_SIZE);
+  const curves = <i32>load<f32>(params + NIGHT_PARAMS_LUT_DIMENSIONS) == 1;
   const toneCount = f32x4.splat(<f32>TONE_STEPS);
 
   let x = 0;
@@ -201,9 +199,9 @@ export function nightBase(
         const shaped = overRoot(tables, y4);
         const gain = f32x4.div(shaped, f32x4.pmax(y4, darkest));
         const lift = f32x4.sub(shaped, f32x4.mul(gain, y4));
-        dr = overRoot(tables + ENCODE, f32x4.add(f32x4.mul(gain, dr), lift));
-        dg = overRoot(tables + ENCODE, f32x4.add(f32x4.mul(gain, dg), lift));
-        db = overRoot(tables + ENCODE, f32x4.add(f32x4.mul(gain, db), lift));
+        dr = overRoot(tables + TABLES_ENCODE, f32x4.add(f32x4.mul(gain, dr), lift));
+        dg = overRoot(tables + TABLES_ENCODE, f32x4.add(f32x4.mul(gain, dg), lift));
+        db = overRoot(tables + TABLES_ENCODE, f32x4.add(f32x4.mul(gain, db), lift));
       } else {
         dr = overRoot(tables, dr);
         dg = overRoot(tables, dg);
@@ -211,7 +209,7 @@ export function nightBase(
       }
       if (colored) {
         const tone = f32x4.mul(clamp4(luminance(dr, dg, db)), toneCount);
-        const strip = tables + BY_TONE;
+        const strip = tables + TABLES_BY_TONE;
         dr = f32x4.add(dr, f32x4.mul(strength, f32x4.sub(read(strip, tone, LAST_TONE, 12), dr)));
         dg = f32x4.add(dg, f32x4.mul(strength, f32x4.sub(read(strip + 4, tone, LAST_TONE, 12), dg)));
         db = f32x4.add(db, f32x4.mul(strength, f32x4.sub(read(strip + 8, tone, LAST_TONE, 12), db)));
@@ -234,9 +232,9 @@ export function nightBase(
       const under = f32x4.sub(brightestTone, over);
       const bent = f32x4.add(under, f32x4.div(over, f32x4.add(ONE, f32x4.mul(over, bend))));
       const scale = f32x4.mul(STEP_COUNT, f32x4.div(bent, brightestTone));
-      dr = read(tables + DECODE, f32x4.mul(scale, dr), LAST_STEP, 4);
-      dg = read(tables + DECODE, f32x4.mul(scale, dg), LAST_STEP, 4);
-      db = read(tables + DECODE, f32x4.mul(scale, db), LAST_STEP, 4);
+      dr = read(tables + TABLES_DECODE, f32x4.mul(scale, dr), LAST_STEP, 4);
+      dg = read(tables + TABLES_DECODE, f32x4.mul(scale, dg), LAST_STEP, 4);
+      db = read(tables + TABLES_DECODE, f32x4.mul(scale, db), LAST_STEP, 4);
       const shared = f32x4.mul(inset, luminance(dr, dg, db));
       const lightR = undevelop(f32x4.add(f32x4.mul(keep, dr), shared), toe, brightest);
       const lightG = undevelop(f32x4.add(f32x4.mul(keep, dg), shared), toe, brightest);

@@ -1,5 +1,5 @@
 /*
- * How much of a small source four places see past walls, decks and standees. Twin of src/core/spill/occlusion.ts. All
+ * How much of a small source four places see past walls, decks and standees. The same as src/core/light/occlusion.ts. All
  * places are from the eye, metres.
  *
  * Layout of what casts shadows, floats unless said otherwise: counts of walls, decks and standees (u32 each), one unused;
@@ -10,23 +10,11 @@
  * then coverages at which walls end, laid out like standees.
  */
 
+import { LAST_SOFT_LEVEL, OCCLUDER_SIGHT, ON_WALL, SHADOW_ENDS, SHARPEST_EDGE, TILE_LIST } from './generated';
+
 const ZERO = f32x4.splat(0);
 const ONE = f32x4.splat(1);
-const ENDS: f32 = 0.04;
-/** Twin of ON_WALL. */
-export const ON_WALL: f32 = 0.0005;
-const SHARPEST = f32x4.splat(1e-4);
-const SIGHT: usize = 16;
-/** Where walls begin, and bytes of one. */
-export const WALLS: usize = 64;
-export const WALL: usize = 48;
-/** Where a wall's record has the side of the light, and least and most of the side of a tile. */
-export const SIDE: usize = 24;
-export const SIDE_LEAST: usize = 32;
-export const SIDE_MOST: usize = 36;
-/** Where a list of what is near begins, after its counts. */
-export const LIST: usize = 16;
-const LAST_LEVEL: f32 = 5;
+const SHARPEST = f32x4.splat(SHARPEST_EDGE);
 
 @inline
 function at(from: usize, index: usize): v128 {
@@ -72,7 +60,7 @@ function coverageAt(standee: usize, u: f32, v: f32, soft: f32): f32 {
   const right: usize = x0 + 1 < width ? 4 : 0;
   const below: usize = y0 + 1 < height ? <usize>width << 2 : 0;
   const half = soft * <f32>width;
-  const level = min<f32>(LAST_LEVEL, half < 1 ? max<f32>(0, half) : log2(half) + 1);
+  const level = min<f32>(LAST_SOFT_LEVEL, half < 1 ? max<f32>(0, half) : log2(half) + 1);
   const lower = Math.floor(level);
   const size = <usize>(width * height) << 2;
   const plane = <usize>load<u32>(standee + 28) + <usize>lower * size + (<usize>(y0 * width + x0) << 2);
@@ -99,7 +87,7 @@ function seenCoverage(
   z: v128,
   radius: v128,
 ): v128 {
-  const sight = occluders + SIGHT;
+  const sight = occluders + OCCLUDER_SIGHT;
   const depth = seenAlong(sight, 0, x, y, z);
   const u = f32x4.sub(f32x4.div(seenAlong(sight, 3, x, y, z), depth), at(sight, 9));
   const v = f32x4.sub(f32x4.div(seenAlong(sight, 6, x, y, z), depth), at(sight, 10));
@@ -160,11 +148,11 @@ export function seenPast(
   radius: f32,
 ): v128 {
   const d2 = f32x4.add(f32x4.add(f32x4.mul(lx, lx), f32x4.mul(ly, ly)), f32x4.mul(lz, lz));
-  const least = f32x4.splat(ENDS);
+  const least = f32x4.splat(SHADOW_ENDS);
   const ends = f32x4.div(least, f32x4.pmax(least, f32x4.sqrt(d2)));
   const size = f32x4.splat(radius);
   let seen = ONE;
-  let listed = near + LIST;
+  let listed = near + TILE_LIST;
 
   for (let k = load<u32>(near); k > 0; k--, listed += 4) {
     const from = <usize>load<u32>(listed);
@@ -241,7 +229,7 @@ export function seenPast(
     if (!v128.any_true(hit)) continue;
     const sx = f32x4.add(px, f32x4.mul(t, lx));
     const sz = f32x4.add(pz, f32x4.mul(t, lz));
-    const sight = occluders + SIGHT;
+    const sight = occluders + OCCLUDER_SIGHT;
     const cover = seenCoverage(occluders, from, hit, sx, ahead, sz, f32x4.mul(size, t));
     seen = f32x4.mul(seen, f32x4.sub(ONE, cover));
   }

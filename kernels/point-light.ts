@@ -1,19 +1,19 @@
+import { LIGHT_BYTES, PER_CUTOFF_SOFT, TILE_HEIGHT, TILE_RAYS, TILE_WIDTH } from './generated';
 import { gatherNear } from './near-occluders';
 import { seenPast } from './occlusion';
 import { halfLength, mirrorShine, ownSheen } from './sheen';
-import { inTile, PER_RAY, readyTile, SEEN, sidesOfTile, TILE_BYTES, TILE_HEIGHT, TILE_WIDTH } from './tile';
+import { inTile, readyTile, SEEN, sidesOfTile, TILE_BYTES } from './tile';
 
 /*
  * Light of small sources on a band of a region, tile after tile, four pixels at a time, spill and air in one pass. Twin of
- * src/core/spill/add-point-spill.ts and src/core/air/add-point-air.ts: same formulas, 32-bit, with a polynomial atan.
+ * src/core/light/add-point-spill.ts and src/core/light/add-point-air.ts: same formulas, 32-bit, with a polynomial atan.
  */
 
 const ZERO = f32x4.splat(0);
 const ONE = f32x4.splat(1);
 const LANES = f32x4(0, 1, 2, 3);
 
-/** Twin of CUTOFF_SOFT: one over it. */
-const PER_CUTOFF = f32x4.splat(50);
+const PER_CUTOFF = f32x4.splat(PER_CUTOFF_SOFT);
 /** One over pi. */
 const INVERSE_PI = f32x4.splat(0.3183098862);
 const HALF = f32x4.splat(0.5);
@@ -46,9 +46,6 @@ function angle(y: v128, x: v128): v128 {
   return v128.bitselect(f32x4.sub(f32x4.splat(3.1415926536), a), a, f32x4.lt(x, ZERO));
 }
 
-/** Bytes of a light. */
-const LIGHT: usize = 64;
-
 /**
  * Adds the spill and air of sources to rows of a region, and what surfaces mirror of them where `shine` is not 0. `width` is
  * at least 4. `rays`: ray at the first pixel's middle (3), ray step to the right (3), ray step down (3). A light of `lights` is
@@ -64,7 +61,7 @@ export function addPointLights(
   normalX: usize,
   normalY: usize,
   normalZ: usize,
-  unturnedPlane: usize,
+  unknownFacingPlane: usize,
   land: usize,
   sheenPlane: usize,
   alphaPlane: usize,
@@ -98,7 +95,7 @@ export function addPointLights(
       );
       if (isLand && occluders != 0) sidesOfTile(occluders, scratch, left, right, top, bottom);
       for (let k = 0; k < count; k++) {
-        const light = lights + <usize>k * LIGHT;
+        const light = lights + <usize>k * LIGHT_BYTES;
         const x = load<f32>(light);
         const y = load<f32>(light + 4);
         const z = load<f32>(light + 8);
@@ -112,7 +109,7 @@ export function addPointLights(
           normalX,
           normalY,
           normalZ,
-          unturnedPlane,
+          unknownFacingPlane,
           land,
           sheenPlane,
           alphaPlane,
@@ -142,7 +139,7 @@ function lightTile(
   normalX: usize,
   normalY: usize,
   normalZ: usize,
-  unturnedPlane: usize,
+  unknownFacingPlane: usize,
   land: usize,
   sheenPlane: usize,
   alphaPlane: usize,
@@ -194,7 +191,7 @@ function lightTile(
       const rx = f32x4.add(rowX, f32x4.mul(along, stepX));
       const ry = f32x4.add(rowY, f32x4.mul(along, stepY));
       const rz = f32x4.add(rowZ, f32x4.mul(along, stepZ));
-      const perRay = v128.load(own + PER_RAY);
+      const perRay = v128.load(own + TILE_RAYS);
       const reach = v128.load(reachPlane + at);
       let lit = ZERO;
       let shone = ZERO;
@@ -224,7 +221,7 @@ function lightTile(
             f32x4.mul(lz, v128.load(normalZ + at)),
           );
           const isBefore = f32x4.gt(facing, ZERO);
-          const unturned = v128.load(unturnedPlane + at);
+          const unknownFacing = v128.load(unknownFacingPlane + at);
           const nl = f32x4.pmax(ZERO, f32x4.mul(facing, perDistance));
           const nv = v128.load(own + SEEN);
           let cosine = ZERO;
@@ -233,11 +230,11 @@ function lightTile(
             const toEye = f32x4.add(f32x4.add(f32x4.mul(lx, rx), f32x4.mul(ly, ry)), f32x4.mul(lz, rz));
             half = halfLength(f32x4.neg(f32x4.mul(toEye, f32x4.mul(perRay, perDistance))));
             const known = v128.and(f32x4.add(nl, ownSheen(nl, nv, half)), isBefore);
-            cosine = f32x4.mul(known, f32x4.sub(ONE, unturned));
+            cosine = f32x4.mul(known, f32x4.sub(ONE, unknownFacing));
           }
-          if (v128.any_true(f32x4.gt(unturned, ZERO))) {
+          if (v128.any_true(f32x4.gt(unknownFacing, ZERO))) {
             const turned = f32x4.mul(f32x4.add(f32x4.sqrt(level), facing), INVERSE_PI);
-            const mean = f32x4.mul(f32x4.mul(f32x4.pmax(ZERO, turned), unturned), perDistance);
+            const mean = f32x4.mul(f32x4.mul(f32x4.pmax(ZERO, turned), unknownFacing), perDistance);
             cosine = f32x4.add(cosine, mean);
           }
           let reaching = f32x4.mul(f32x4.mul(onLand, spillCandela), per2);

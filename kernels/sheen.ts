@@ -1,24 +1,24 @@
 /*
- * What surfaces give back as microfacets, four places at a time. Twin of src/core/spill/own-sheen.ts: same formulas, 32-bit.
+ * What surfaces give back as microfacets, four places at a time. The same as src/core/light/own-sheen.ts: same formulas, 32-bit.
  */
+
+import { OWN_SHEEN_A2, PER_MIDDLE_GREY } from './generated';
 
 const ZERO = f32x4.splat(0);
 const ONE = f32x4.splat(1);
-/** Square of OWN_SHEEN.alpha. */
-const OWN_A2 = f32x4.splat(0.1296);
-/** One over MIDDLE_GREY. */
-const PER_GREY = f32x4.splat(5.5555556);
+const OWN_A2 = f32x4.splat(OWN_SHEEN_A2);
+const PER_GREY = f32x4.splat(PER_MIDDLE_GREY);
 const TWO = f32x4.splat(2);
 const HALF = f32x4.splat(0.5);
 const LEAST = f32x4.splat(1e-6);
 
-/** Twin of halfLength. */
+/** As halfLength of the core. */
 @inline
 export function halfLength(lv: v128): v128 {
   return f32x4.sqrt(f32x4.pmax(LEAST, f32x4.add(TWO, f32x4.mul(TWO, lv))));
 }
 
-/** Twin of shown, of the square of alpha. */
+/** As shown of the core, of the square of alpha. */
 @inline
 function shown(nl: v128, nv: v128, half: v128, a2: v128, facets: v128): v128 {
   const rest = f32x4.sub(ONE, a2);
@@ -35,7 +35,7 @@ function shown(nl: v128, nv: v128, half: v128, a2: v128, facets: v128): v128 {
   return f32x4.div(f32x4.mul(f32x4.mul(nl, facets), fresnel), hidden);
 }
 
-/** Twin of ownSheen. */
+/** As ownSheen of the core. */
 @inline
 export function ownSheen(nl: v128, nv: v128, half: v128): v128 {
   const nh = f32x4.div(f32x4.add(nl, nv), half);
@@ -43,7 +43,7 @@ export function ownSheen(nl: v128, nv: v128, half: v128): v128 {
   return f32x4.mul(PER_GREY, shown(nl, nv, half, OWN_A2, f32x4.div(OWN_A2, f32x4.mul(spread, spread))));
 }
 
-/** Twin of mirrorShine. */
+/** As mirrorShine of the core. */
 @inline
 export function mirrorShine(nl: v128, nv: v128, half: v128, alpha: v128, seen: v128): v128 {
   const nh = f32x4.div(f32x4.add(nl, nv), half);

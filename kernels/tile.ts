@@ -4,20 +4,17 @@
  * meets its surface, and two of x and y of its land, elsewhere NaN.
  */
 
-import { SIDE_LEAST, SIDE_MOST, WALL, WALLS } from './occlusion';
+import { GRAZING_COSINE, OCCLUDER_HEAD_BYTES, OCCLUDER_WALL_BYTES, OCCLUDER_WALL_SIDE_LEAST, OCCLUDER_WALL_SIDE_MOST, TILE_HEIGHT, TILE_RAYS, TILE_WIDTH } from './generated';
 
-export const TILE_WIDTH = 64;
-export const TILE_HEIGHT = 16;
 
 const LANES = f32x4(0, 1, 2, 3);
 const ZERO = f32x4.splat(0);
 const ONE = f32x4.splat(1);
-const GRAZING = f32x4.splat(0.01);
+const GRAZING = f32x4.splat(GRAZING_COSINE);
 const FAR = f32x4.splat(1e30);
 
 const PLANE: usize = TILE_WIDTH * TILE_HEIGHT * 4;
-export const PER_RAY: usize = 32;
-export const SEEN: usize = PER_RAY + PLANE;
+export const SEEN: usize = TILE_RAYS + PLANE;
 const PLACE_X: usize = SEEN + PLANE;
 const PLACE_Y: usize = PLACE_X + PLANE;
 export const TILE_BYTES: usize = PLACE_Y + PLANE;
@@ -85,7 +82,7 @@ export function readyTile(
         f32x4.mul(rz, v128.load(normalZ + at)),
       );
       const own = tile + inTile(x - left, y - top);
-      v128.store(own + PER_RAY, perRay);
+      v128.store(own + TILE_RAYS, perRay);
       v128.store(own + SEEN, f32x4.pmax(GRAZING, f32x4.neg(f32x4.mul(facing, perRay))));
       const lit = f32x4.gt(v128.load(land + at), ZERO);
       found = v128.or(found, lit);
@@ -125,8 +122,8 @@ export function sidesOfTile(
   const middleY = (load<f32>(tile + 8) + load<f32>(tile + 12)) * 0.5;
   const halfX = load<f32>(tile + 4) - middleX;
   const halfY = load<f32>(tile + 12) - middleY;
-  let wall = occluders + WALLS;
-  for (let k = load<u32>(occluders); k > 0; k--, wall += WALL) {
+  let wall = occluders + OCCLUDER_HEAD_BYTES;
+  for (let k = load<u32>(occluders); k > 0; k--, wall += OCCLUDER_WALL_BYTES) {
     const ax = load<f32>(wall);
     const ay = load<f32>(wall + 4);
     const ex = load<f32>(wall + 8);
@@ -153,7 +150,7 @@ export function sidesOfTile(
       least = leastOf(low);
       most = mostOf(high);
     }
-    store<f32>(wall + SIDE_LEAST, least);
-    store<f32>(wall + SIDE_MOST, most);
+    store<f32>(wall + OCCLUDER_WALL_SIDE_LEAST, least);
+    store<f32>(wall + OCCLUDER_WALL_SIDE_MOST, most);
   }
 }

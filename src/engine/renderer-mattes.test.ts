@@ -98,7 +98,7 @@ describe('mattes in the renderer', () => {
       ['another matte', { passes: [{ id: 'o', join: 'add', kind: 'matte', matte: 'other' }] }, 0.6, 0.75],
       [
         'one cut by another',
-        { passes: [edge, { id: 'o', join: 'meet', kind: 'matte', matte: 'other' }] },
+        { passes: [edge, { id: 'o', join: 'intersect', kind: 'matte', matte: 'other' }] },
         0.4,
         0.75,
       ],

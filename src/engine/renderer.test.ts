@@ -113,6 +113,22 @@ describe('renderer', () => {
     }
   });
 
+  it('makes parts narrower than kernels work, as they are in the whole', async () => {
+    const { renderer } = spyRenderer();
+    const whole = await show(renderer, SCENE);
+    for (const [left, width] of [
+      [0, 1],
+      [120, 3],
+      [STREET.width - 2, 2],
+    ]) {
+      const some = await show(renderer, SCENE, { ...WHOLE, left, width, top: 70, height: 5 });
+      expect(some).toHaveLength(4 * width * 5);
+      const from = 4 * (72 * STREET.width + left);
+      const row = whole.slice(from, from + 4 * width);
+      expect(largestDifference(some.slice(8 * width, 12 * width), row)).toBeLessThanOrEqual(1);
+    }
+  });
+
   it('computes nothing but the mix anew for a fader', async () => {
     const { renderer, tasks } = spyRenderer();
     await show(renderer, SCENE);

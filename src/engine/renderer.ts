@@ -9,6 +9,8 @@ import { createNodeStore } from './memory/node-store';
 import type { Pool } from './pool/pool';
 import type { Readout } from './readouts/readout';
 import type { RenderAssets } from './render-assets';
+import type { Region } from '@/core/plane/region';
+import { LEAST_SIDE } from './sizes';
 import { codesIn, picture } from './stages/picture';
 import { createTurnQueue, type Turn } from './turn-queue';
 
@@ -30,6 +32,25 @@ export interface Renderer {
 
 /** Seconds that one frame may take: a limit of patience, far above what any scene needs. */
 const FRAME_SECONDS = 240;
+
+/** A frame of a region as wide as kernels need. */
+function widened(request: FrameRequest): FrameRequest {
+  const { region } = request;
+  if (region.width >= LEAST_SIDE) return request;
+  const left = Math.max(0, Math.min(region.left, region.fullWidth - LEAST_SIDE));
+  return { ...request, region: { ...region, left, width: LEAST_SIDE } };
+}
+
+/** The columns of a region's pixels that another one of the same rows has. */
+function columnsOf(pixels: Uint8ClampedArray, from: Region, to: Region): Uint8ClampedArray {
+  if (from.width === to.width) return pixels;
+  const out = new Uint8ClampedArray(4 * to.width * to.height);
+  for (let y = 0; y < to.height; y++) {
+    const first = 4 * (y * from.width + to.left - from.left);
+    out.set(pixels.subarray(first, first + 4 * to.width), 4 * y * to.width);
+  }
+  return out;
+}
 
 /** A renderer over one arena and its workers. `budgetBytes` bounds what is kept between frames, `frameSeconds` each of them. */
 export function createRenderer(
@@ -61,13 +82,15 @@ export function createRenderer(
   return {
     frame: (request, signal, consume) =>
       inTurn(signal, request.turn ?? 'soon', (until) =>
-        graph.see(picture(spot(request)), until, (view) => consume(codesIn(view))),
+        graph.see(picture(spot(widened(request))), until, (view) =>
+          consume(columnsOf(codesIn(view), view.region, request.region)),
+        ),
       ),
     read: (readout, signal) =>
       inTurn(signal, 'soon', (until) =>
         readout({ spot, see: (want) => graph.see(want, until, (view) => view) }),
       ),
-    isReady: (request) => graph.isReady(picture(spot(request))),
+    isReady: (request) => graph.isReady(picture(spot(widened(request)))),
     close() {
       pool.close();
       store.clear();

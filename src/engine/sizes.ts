@@ -17,8 +17,11 @@ const CREASE_WIDTH = 1200;
 /** Previews come in widths of whole steps, so that a window that is resized keeps its buffers. */
 const PREVIEW_STEP = 200;
 
+/** No copy of a plate is narrower, pixels: kernels work on four at a time. */
+export const LEAST_SIDE = 4;
+
 function scaled(plate: Size, factor: number): Size {
-  const part = (n: number) => Math.max(1, Math.round(n * Math.min(1, factor)));
+  const part = (n: number) => Math.max(LEAST_SIDE, Math.round(n * Math.min(1, factor)));
   return { width: part(plate.width), height: part(plate.height) };
 }
 

@@ -3,7 +3,7 @@ import { bilinearRow } from '../plane/bilinear-row';
 import { createGuidedFilter, type GuidedLine } from '../plane/guided-filter';
 import type { RgbPlanes } from '../plane/plane';
 import type { Region } from '../plane/region';
-import { firm } from '../plane/steepen';
+import { steepen } from '../plane/steepen';
 
 /** The day's own shading: a smooth, edge-keeping estimate of luminance in stops, as local lines of luminance in stops. */
 export interface Shading {
@@ -33,11 +33,11 @@ export function shadingOf({ width, height, r, g, b }: RgbPlanes): Shading {
 }
 
 /**
- * How far each place would move to be level, stops: what is lighter than the land's middle sinks toward it, what is darker
+ * How far each place would move to be level, stops: what is lighter than the land's median sinks toward it, what is darker
  * rises a little, while the texture within stays. The sky is left alone.
  *
  * @param out one float per pixel of the region
- * @param middle luminance toward which places are levelled
+ * @param medianLuminance luminance toward which places are levelled
  * @param skyCover coverage by sky as local lines of the cube root of luminance, of the shading's size
  */
 export function levelling(
@@ -46,11 +46,11 @@ export function levelling(
   { width, height, line }: Shading,
   skyCover: GuidedLine,
   region: Region,
-  middle: number,
+  medianLuminance: number,
 ): void {
   const row = () => new Float32Array(region.width);
   const [slope, offset, skySlope, skyOffset] = [row(), row(), row(), row()];
-  const level = Math.log2(BLACK + middle);
+  const level = Math.log2(BLACK + medianLuminance);
   const plane = (data: Float32Array) => ({ width, height, data });
   for (let y = 0; y < region.height; y++) {
     bilinearRow(slope, plane(line.slope), region, y);
@@ -60,7 +60,7 @@ export function levelling(
     for (let x = 0; x < region.width; x++) {
       const i = y * region.width + x;
       const shown = LUMINANCE[0] * plate.r[i] + LUMINANCE[1] * plate.g[i] + LUMINANCE[2] * plate.b[i];
-      const land = 1 - firm(skySlope[x] * Math.cbrt(shown) + skyOffset[x]);
+      const land = 1 - steepen(skySlope[x] * Math.cbrt(shown) + skyOffset[x]);
       const away = level - slope[x] * stopsOf(shown) - offset[x];
       out[i] = land * (away > 0 ? LIFT * away : away);
     }

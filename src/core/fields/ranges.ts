@@ -1,3 +1,5 @@
+import { clamp } from '../plane/clamp';
+
 /** A number that a person sets: where it may go, how finely it steps, in which unit. */
 export interface Range {
   min: number;
@@ -60,3 +62,7 @@ export const RANGES = {
   heart: { min: 0.1, max: 1, step: 0.01, unit: '', decimals: 2 },
   halo: { min: 0, max: 4, step: 0.01, unit: '', decimals: 2 },
 } as const satisfies Record<string, Range>;
+
+/** A number within a range. */
+export const clampTo = (value: number, { min, max }: Pick<Range, 'min' | 'max'>): number =>
+  clamp(value, min, max);

@@ -29,7 +29,7 @@ export function straightenRows<Codes extends Uint8Array | Uint16Array>(
   const most = source.BYTES_PER_ELEMENT === 1 ? 255 : 65535;
   const [across, down] = [new Float64Array(4), new Float64Array(4)];
   const [atX, atY] = [new Int32Array(4), new Int32Array(4)];
-  const hold = (at: number, last: number) => (at < 0 ? 0 : at > last ? last : at);
+  const clampTo = (at: number, last: number) => (at < 0 ? 0 : at > last ? last : at);
   let to = 0;
   for (let y = rows.from; y < rows.to; y++) {
     const q = (y + 0.5) / size.height;
@@ -45,8 +45,8 @@ export function straightenRows<Codes extends Uint8Array | Uint16Array>(
       cubic(across, px - x0);
       cubic(down, py - y0);
       for (let k = 0; k < 4; k++) {
-        atX[k] = 3 * hold(x0 + k - 1, region.width - 1);
-        atY[k] = 3 * region.width * hold(y0 + k - 1, region.height - 1);
+        atX[k] = 3 * clampTo(x0 + k - 1, region.width - 1);
+        atY[k] = 3 * region.width * clampTo(y0 + k - 1, region.height - 1);
       }
       for (let c = 0; c < 3; c++, to++) {
         let sum = 0;

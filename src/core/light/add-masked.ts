@@ -2,7 +2,7 @@
  * Adds a plane of light that a coverage holds back to another: only where it covers, or, with `outside`, only where it
  * does not. Without a coverage all of it is added.
  */
-export function addHeld(
+export function addMasked(
   out: Float32Array,
   light: Float32Array,
   coverage: Float32Array | undefined,

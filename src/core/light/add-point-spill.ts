@@ -50,7 +50,7 @@ export function addPointSpill(
       const d2 = level + lz * lz + soft;
       const facing = lx * relief.normalX[i] + ly * relief.normalY[i] + lz * relief.normalZ[i];
       const turned = (Math.sqrt(level) + facing) * INVERSE_PI;
-      const unturned = relief.unturned[i];
+      const unknownFacing = relief.unknownFacing[i];
       const distance = Math.sqrt(d2);
       const sheen = relief.sheen[i];
       let known = 0;
@@ -69,7 +69,7 @@ export function addPointSpill(
           mirrored = sheen * INVERSE_PI * mirrorShine(nl, nv, lv, relief.alpha[i], light.radius / distance);
         }
       }
-      const cosine = known * (1 - unturned) + (Math.max(0, turned) * unturned) / distance;
+      const cosine = known * (1 - unknownFacing) + (Math.max(0, turned) * unknownFacing) / distance;
       let ahead = Math.max(0, -(lx * fx + ly * fy + lz * fz) / distance);
       for (let k = 0; k < focus; k++) ahead *= ahead;
       const sent = even + ahead * belowCutoff(cutoff, -lz / distance);

@@ -38,7 +38,7 @@ export function bounceLights(
   plate: RgbPlanes,
   spill: Float32Array,
   camera: Camera,
-  middle: number,
+  medianLuminance: number,
   columns: number,
   rows: number,
 ): number {
@@ -61,13 +61,13 @@ export function bounceLights(
       // What is level covers no more ground for its ripples.
       const toward = Math.abs(nz) > LEVEL ? Math.abs(rz) : Math.abs(rx * nx + ry * ny + rz * nz);
       const facing = toward / ray;
-      const unturned = relief.unturned[i];
-      const cosine = Math.max(GRAZING, facing * (1 - unturned) + MEAN_TURN * unturned);
+      const unknownFacing = relief.unknownFacing[i];
+      const cosine = Math.max(GRAZING, facing * (1 - unknownFacing) + MEAN_TURN * unknownFacing);
       const reach = relief.reach[i];
       // The pixel's share of the film, seen from the eye, laid on the surface.
       const area = ((reach * reach * toFilm) / (ray * width * height)) * (1 / cosine);
       const shown = LUMINANCE[0] * plate.r[i] + LUMINANCE[1] * plate.g[i] + LUMINANCE[2] * plate.b[i];
-      const reflectance = Math.min(MOST_REFLECTED, (MIDDLE_GREY * shown) / middle);
+      const reflectance = Math.min(MOST_REFLECTED, (MIDDLE_GREY * shown) / medianLuminance);
       const flux = reflectance * spill[i] * relief.land[i] * area;
       const at = first + 8 * Math.floor((x * columns) / width);
       sums[at] += flux * rx * reach;
@@ -118,7 +118,7 @@ export function gatherBounce(
       const nx = relief.normalX[i];
       const ny = relief.normalY[i];
       const nz = relief.normalZ[i];
-      const unturned = relief.unturned[i];
+      const unknownFacing = relief.unknownFacing[i];
       let sum = 0;
       for (let k = 0; k < used * BOUNCE_STRIDE; k += BOUNCE_STRIDE) {
         const lx = lights[k] - px;
@@ -130,7 +130,7 @@ export function gatherBounce(
         const facing = lx * nx + ly * ny + lz * nz;
         const known = facing > 0 ? facing : 0;
         const turned = Math.max(0, (Math.sqrt(level) + facing) * INVERSE_PI);
-        const arriving = known + unturned * (turned - known);
+        const arriving = known + unknownFacing * (turned - known);
         const d2 = level + lz * lz;
         sum += (lights[k + 6] * leaving * arriving) / (Math.max(1e-9, d2) * (d2 + lights[k + 7]));
       }

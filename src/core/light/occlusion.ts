@@ -47,7 +47,7 @@ export const ENDS = 0.04;
 /** A place this near to a wall's plane lies on it, metres: less than ENDS, or light would leak along its foot. */
 export const ON_WALL = 0.0005;
 /** A lamp this near to a standee's plane hangs on it, metres. */
-const OWN = 0.25;
+export const NEAR_STANDEE = 0.25;
 /** Least half width of a shadow's edge, metres. */
 export const SHARPEST = 1e-4;
 
@@ -75,7 +75,7 @@ export function seeing({ across, down, corner, aspect }: Camera) {
 
 /** The standees that do not hold the light itself. */
 export const standingBefore = (standees: readonly StandingCoverage[], { place }: PointLight) =>
-  standees.filter(({ ahead }) => Math.abs(ahead - place[1]) > OWN);
+  standees.filter(({ ahead }) => Math.abs(ahead - place[1]) > NEAR_STANDEE);
 
 /**
  * How much of a small source each place of a region sees past walls, decks and standees, 0 to 1, multiplied into `out`.

@@ -167,7 +167,7 @@ describe('addPointSpill', () => {
     const upright = groundRelief(CAMERA, SIZE);
     upright.normalZ.fill(0);
     upright.normalY.fill(-1);
-    upright.unturned.fill(1);
+    upright.unknownFacing.fill(1);
     const light = lamp([1.5, 5, 2]);
     const spill = new Float32Array(SIZE.width * SIZE.height);
     addPointSpill(spill, upright, CAMERA, SIZE, light);

@@ -15,8 +15,8 @@ const SEED = 1;
 
 /** The pixel of a plane at a place of the plate, held inside. */
 function pixelAt({ u, v }: PlatePoint, width: number, height: number): [x: number, y: number] {
-  const hold = (value: number, size: number) => Math.min(size - 1, Math.max(0, Math.floor(value * size)));
-  return [hold(u, width), hold(v, height)];
+  const cell = (value: number, size: number) => Math.min(size - 1, Math.max(0, Math.floor(value * size)));
+  return [cell(u, width), cell(v, height)];
 }
 
 /**

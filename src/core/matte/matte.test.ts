@@ -51,11 +51,11 @@ describe('joinCoverage', () => {
   it('stays between 0 and 1, and cut undoes add where the pass is full', () => {
     fc.assert(
       fc.property(fraction, fraction, (a, b) => {
-        for (const join of ['add', 'cut', 'meet'] as const) {
+        for (const join of ['add', 'subtract', 'intersect'] as const) {
           expect(joinCoverage(a, b, join)).toBeGreaterThanOrEqual(0);
           expect(joinCoverage(a, b, join)).toBeLessThanOrEqual(1 + 1e-12);
         }
-        expect(joinCoverage(joinCoverage(a, 1, 'add'), 1, 'cut')).toBe(0);
+        expect(joinCoverage(joinCoverage(a, 1, 'add'), 1, 'subtract')).toBe(0);
       }),
     );
   });
@@ -111,14 +111,18 @@ describe('outlineRow', () => {
 
 describe('matteCoverage', () => {
   it('adds, cuts and meets in order', () => {
-    const at = cover([rect('a', 'add', 0.1, 0.6), rect('b', 'cut', 0.3, 0.4), rect('c', 'meet', 0.2, 0.9)]);
+    const at = cover([
+      rect('a', 'add', 0.1, 0.6),
+      rect('b', 'subtract', 0.3, 0.4),
+      rect('c', 'intersect', 0.2, 0.9),
+    ]);
     expect([at(0.15, 0.5), at(0.25, 0.5), at(0.35, 0.5), at(0.5, 0.5), at(0.8, 0.5)]).toEqual([
       0, 1, 0, 1, 0,
     ]);
   });
 
   it('begins from all where the first pass cuts', () => {
-    const at = cover([rect('a', 'cut', 0.1, 0.6)]);
+    const at = cover([rect('a', 'subtract', 0.1, 0.6)]);
     expect([at(0.3, 0.5), at(0.8, 0.5)]).toEqual([0, 1]);
   });
 

@@ -2,8 +2,8 @@ import type { PlatePoint } from '../geometry/camera';
 import type { OutlinePoint } from '../geometry/flatten-outline';
 import type { PickedColor } from '../fields/fields';
 
-/** How a pass joins what the passes before it cover: added to it, cut out of it, or kept where both are. */
-export const JOINS = ['add', 'cut', 'meet'] as const;
+/** How a pass joins what the passes before it cover: added to it, subtracted from it, or kept where both are. */
+export const JOINS = ['add', 'subtract', 'intersect'] as const;
 export type Join = (typeof JOINS)[number];
 
 interface Joined {
@@ -136,5 +136,5 @@ export type PassKind = Pass['kind'];
 /** Coverage of two passes joined, each 0 to 1. */
 export function joinCoverage(before: number, next: number, join: Join): number {
   if (join === 'add') return before + next - before * next;
-  return join === 'cut' ? before * (1 - next) : before * next;
+  return join === 'subtract' ? before * (1 - next) : before * next;
 }

@@ -57,16 +57,16 @@ export interface LayerWeights {
  * Weights of a scene. The camera is set so that the plate under ambient light alone shows `night.exposure` stops below
  * the day; the hour's lux then say how bright a lamp is beside it.
  *
- * @param middle median luminance of the plate's land
+ * @param medianLuminance median luminance of the plate's land
  */
 export function pictureWeights(
   scene: Pick<Scene, 'night' | 'desk' | 'circuits'>,
   layers: readonly Layer[],
-  middle: number,
+  medianLuminance: number,
 ): Weights {
   const { night, desk } = scene;
   const perLux = lightPerLux(night);
-  const perNit = (Math.PI * perLux * middle) / MIDDLE_GREY;
+  const perNit = (Math.PI * perLux * medianLuminance) / MIDDLE_GREY;
   const ambient = faderGain(desk.ambient);
   const glow = HAZE_LIGHT * ambient * 2 ** (night.exposure + night.hazeGlow);
   const haze = THICKEST_HAZE * night.haze ** 2 * faderGain(desk.haze);

@@ -9,7 +9,7 @@ import { createCamera, project, rayThrough, type PlatePoint } from '../geometry/
 import { groundPoint } from '../geometry/ground';
 import { reliefOf } from '../relief/relief';
 import { RELIEF_PLANES, type Relief } from '../relief/relief-planes';
-import { DULL, levelPieces, meetLevel, standsAhead, standsOn } from './surfaces';
+import { DULL, levelPieces, intersectLevel, standsAhead, standsOn } from './surfaces';
 import { NO_SURFACES, type Surfaces } from '../relief/relief-surfaces';
 import { meetWall, wallPieces } from './wall-pieces';
 import { surveyPlate } from '../survey/survey';
@@ -77,7 +77,7 @@ describe('wallPieces', () => {
   });
 });
 
-describe('meetWall and meetLevel', () => {
+describe('meetWall and intersectLevel', () => {
   const [piece] = wallPieces(CAMERA, [across]);
 
   it('meet what is before them, between their ends and their heights', () => {
@@ -86,10 +86,10 @@ describe('meetWall and meetLevel', () => {
     expect(meetWall(piece, 1.6, [0, 1, -0.3])).toBe(Infinity);
     expect(meetWall(piece, 1.6, [1, 1, 0])).toBe(Infinity);
     expect(meetWall(piece, 1.6, [0, -1, 0])).toBe(Infinity);
-    expect(meetLevel(-1, 1.6, -0.5)).toBeCloseTo(5.2, 6);
-    expect(meetLevel(3, 1.6, 0.5)).toBeCloseTo(2.8, 6);
-    expect(meetLevel(3, 1.6, -0.5)).toBe(Infinity);
-    expect(meetLevel(3, 1.6, 0)).toBe(Infinity);
+    expect(intersectLevel(-1, 1.6, -0.5)).toBeCloseTo(5.2, 6);
+    expect(intersectLevel(3, 1.6, 0.5)).toBeCloseTo(2.8, 6);
+    expect(intersectLevel(3, 1.6, -0.5)).toBe(Infinity);
+    expect(intersectLevel(3, 1.6, 0)).toBe(Infinity);
   });
 });
 
@@ -124,7 +124,7 @@ describe('reliefOf with surfaces', () => {
     const found = relief({ walls: wallPieces(CAMERA, [across]) });
     const upon = pixel(seen(1, 8, 1.5));
     expect(placeOf(found, upon)[1]).toBeCloseTo(8, 5);
-    expect([found.normalY[upon], found.normalZ[upon], found.unturned[upon]]).toEqual([-1, 0, 0]);
+    expect([found.normalY[upon], found.normalZ[upon], found.unknownFacing[upon]]).toEqual([-1, 0, 0]);
     const x = 30;
     let before = Infinity;
     for (let y = HEIGHT - 1; y >= 0; y--) {
@@ -144,7 +144,7 @@ describe('reliefOf with surfaces', () => {
     const ahead = standsAhead(CAMERA, { foot: seen(0, 5) }, []);
     const stood = relief({ standees: [{ ahead, coverage: person, roundness: 0, creased: 0, ...DULL }] });
     expect(placeOf(stood, 20 * WIDTH + 27)[1]).toBeCloseTo(5, 5);
-    expect(stood.unturned[20 * WIDTH + 27]).toBe(1);
+    expect(stood.unknownFacing[20 * WIDTH + 27]).toBe(1);
   });
 
   it('lays a deck before a wall and not through it', () => {
@@ -383,7 +383,7 @@ describe('light that grazes a round wall', () => {
     addPointSpill(lit, row, CAMERA, region, light);
     const seenOf = Float32Array.from(lit, (value) => (value > 0 ? 1 : 0));
     occlude(seenOf, row, CAMERA, region, light, { walls: pieces, decks: [], standees: [], ends: {} });
-    const onWall = Array.from(lit.keys()).filter((x) => row.unturned[x] === 0 && row.normalZ[x] === 0);
+    const onWall = Array.from(lit.keys()).filter((x) => row.unknownFacing[x] === 0 && row.normalZ[x] === 0);
     const shown = onWall.map((x) => lit[x] * seenOf[x]);
     const brightest = Math.max(...shown);
     expect(brightest).toBeGreaterThan(1);

@@ -54,7 +54,7 @@ export interface Deck extends RippledFinish {
 export const DULL: RippledFinish = { sheen: 0, roughness: 1, crease: 0 };
 
 /** How far along a ray from the eye a level surface is met; Infinity where it is not. */
-export function meetLevel(height: number, eyeHeight: number, rise: number): number {
+export function intersectLevel(height: number, eyeHeight: number, rise: number): number {
   const reach = (height - eyeHeight) / rise;
   return reach > 0 && Number.isFinite(reach) ? reach : Infinity;
 }
@@ -75,7 +75,7 @@ export function levelPieces(
     corners: outline.map((at) => {
       const ray = rayThrough(camera, at);
       const ahead = Math.max(ray[1], 1e-6);
-      const reach = Math.min(meetLevel(height, camera.eyeHeight, ray[2]), FARTHEST_GROUND / ahead);
+      const reach = Math.min(intersectLevel(height, camera.eyeHeight, ray[2]), FARTHEST_GROUND / ahead);
       return [ray[0] * reach, ray[1] * reach] as const;
     }),
   }));
@@ -97,7 +97,7 @@ export function standsOn(
           foot.v,
         ) > 0,
     )
-    .map(({ height }) => ({ height, reach: meetLevel(height, camera.eyeHeight, ray[2]) }))
+    .map(({ height }) => ({ height, reach: intersectLevel(height, camera.eyeHeight, ray[2]) }))
     .filter(({ reach }) => reach * ray[1] < FARTHEST_GROUND)
     .sort((a, b) => a.reach - b.reach);
   if (levels.length === 0) return groundPoint(camera, foot);

@@ -1,7 +1,7 @@
 import { LUMINANCE } from '../color/luminance';
 import type { RgbPlanes } from '../plane/plane';
 import type { Camera } from '../geometry/camera';
-import { firm } from '../plane/steepen';
+import { steepen } from '../plane/steepen';
 import { FARTHEST_GROUND } from '../geometry/ground';
 import type { Relief } from './relief-planes';
 import type { ReliefRow } from './relief-row';
@@ -21,7 +21,7 @@ interface FoundRow {
  *
  * @param feet where things stand, fractions of the plate's height
  */
-export function layGround(
+export function rasterizeGround(
   out: Relief,
   row: ReliefRow,
   { r, g, b }: RgbPlanes,
@@ -31,7 +31,7 @@ export function layGround(
   { ground: finish, wet }: Pick<Surfaces, 'ground' | 'wet'>,
 ): void {
   const { first, v } = row;
-  const { reach, normalX, normalY, normalZ, unturned, land: lands, sheen, alpha } = out;
+  const { reach, normalX, normalY, normalZ, unknownFacing, land: lands, sheen, alpha } = out;
   const [wr, wg, wb] = LUMINANCE;
   const ownAlpha = finish.roughness * finish.roughness;
   for (let x = 0; x < row.width; x++) {
@@ -46,10 +46,10 @@ export function layGround(
     const standsAt =
       footRise < 0 ? Math.min((-eyeHeight / footRise) * footAhead, FARTHEST_GROUND) : FARTHEST_GROUND;
     const nearness = rise < 0 ? Math.max(-rise / eyeHeight, ahead / FARTHEST_GROUND) : 0;
-    const ground = nearness > 0 ? firm(found.ground[x] * guide + found.groundOffset[x]) : 0;
+    const ground = nearness > 0 ? steepen(found.ground[x] * guide + found.groundOffset[x]) : 0;
     const rest = 1 - ground;
     const norm = Math.sqrt(ground * ground + rest * rest);
-    const land = 1 - firm(found.sky[x] * guide + found.skyOffset[x]);
+    const land = 1 - steepen(found.sky[x] * guide + found.skyOffset[x]);
     row.ground[x] = ground;
     row.land[x] = land;
     row.standsAt[x] = standsAt;
@@ -58,7 +58,7 @@ export function layGround(
     normalX[i] = 0;
     normalY[i] = -rest / norm;
     normalZ[i] = ground / norm;
-    unturned[i] = rest;
+    unknownFacing[i] = rest;
     // On the fringe of the sky a lit rim would show, and a dark one does not.
     lands[i] = Math.max(0, 2 * land - 1);
     sheen[i] = ground * finish.sheen * (wet ? wet[i] : 1);

@@ -1,4 +1,4 @@
-import { firm } from '../plane/steepen';
+import { steepen } from '../plane/steepen';
 import type { Relief } from './relief-planes';
 import type { ReliefRow } from './relief-row';
 import type { StandingRelief } from './relief-surfaces';
@@ -10,7 +10,7 @@ import type { StandingRelief } from './relief-surfaces';
  *
  * @param roundRight tilts of its roundness
  */
-export function layStandee(
+export function rasterizeStandee(
   out: Relief,
   { first, width, ahead, foldRight, foldUp }: ReliefRow,
   standee: StandingRelief,
@@ -22,7 +22,7 @@ export function layStandee(
   for (let x = 0; x < width; x++) {
     const i = first + x;
     if (coverage[i] === 0) continue;
-    const share = firm(coverage[i]);
+    const share = steepen(coverage[i]);
     if (share < 0.5) {
       out.sheen[i] *= 1 - share;
       continue;
@@ -35,7 +35,7 @@ export function layStandee(
     out.normalX[i] = right / long;
     out.normalY[i] = -level / long;
     out.normalZ[i] = up / long;
-    out.unturned[i] = 1 - roundness;
+    out.unknownFacing[i] = 1 - roundness;
     out.sheen[i] = sheen;
     out.alpha[i] = ownAlpha;
   }

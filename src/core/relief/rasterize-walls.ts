@@ -39,7 +39,7 @@ export const spanWalls = ({ walls, ends }: Pick<Surfaces, 'walls' | 'ends'>): Sp
   });
 
 /** Lays a row of walls: at each pixel the nearest that its ray meets, but for what stands clearly before it, and for the sky. */
-export function layWalls(
+export function rasterizeWalls(
   out: Relief,
   row: ReliefRow,
   walls: readonly SpannedWall[],
@@ -122,7 +122,7 @@ function layWall(
   out.normalX[i] = nx / long;
   out.normalY[i] = ny / long;
   out.normalZ[i] = 0;
-  out.unturned[i] = 0;
+  out.unknownFacing[i] = 0;
   out.sheen[i] = finish.sheen;
   out.alpha[i] = finish.roughness * finish.roughness;
   if (finish.crease > 0) rippleNormal(out, i, finish.crease * foldRight[x], finish.crease * foldUp[x]);

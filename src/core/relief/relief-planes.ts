@@ -9,7 +9,7 @@ export interface Relief {
   normalY: Float32Array;
   normalZ: Float32Array;
   /** 0: the normal is known. 1: the surface stands upright and faces some way that is not known. */
-  unturned: Float32Array;
+  unknownFacing: Float32Array;
   /** Coverage by land; the rest is sky, which takes no spill. */
   land: Float32Array;
   /** Length of the way through haze from the eye, metres: to the land, or out of the haze's top in the sky. */
@@ -26,7 +26,7 @@ export const RELIEF_PLANES = [
   'normalX',
   'normalY',
   'normalZ',
-  'unturned',
+  'unknownFacing',
   'land',
   'distance',
   'sheen',

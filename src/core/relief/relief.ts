@@ -4,10 +4,10 @@ import { bilinearRow } from '../plane/bilinear-row';
 import type { RgbPlanes } from '../plane/plane';
 import type { Region } from '../plane/region';
 import type { Camera } from '../geometry/camera';
-import { layDeck } from './rasterize-deck';
-import { layGround } from './rasterize-ground';
-import { layStandee } from './rasterize-standee';
-import { layWalls, spanWalls } from './rasterize-walls';
+import { rasterizeDeck } from './rasterize-deck';
+import { rasterizeGround } from './rasterize-ground';
+import { rasterizeStandee } from './rasterize-standee';
+import { rasterizeWalls, spanWalls } from './rasterize-walls';
 import { createReliefRow, sightRow, type ReliefRow } from './relief-row';
 import { NO_SURFACES, type Surfaces } from './relief-surfaces';
 import type { Tilts } from './standee-form';
@@ -54,15 +54,15 @@ export function reliefOf(
     bilinearRow(found.skyOffset, wide(survey.sky.offset), region, y);
     bilinearRow(feet, wide(survey.feet), region, y);
     if (surfaces.folds) tiltRows(row.foldRight, row.foldUp, surfaces.folds, region, y);
-    layGround(out, row, plate, found, feet, camera, surfaces);
-    layWalls(out, row, walls, camera);
+    rasterizeGround(out, row, plate, found, feet, camera, surfaces);
+    rasterizeWalls(out, row, walls, camera);
     for (const { deck, coverage } of decks) {
       outlineRow(coverage, deck.outline, region, y);
-      layDeck(out, row, deck, coverage, camera.eyeHeight);
+      rasterizeDeck(out, row, deck, coverage, camera.eyeHeight);
     }
     for (const { standee, right, up } of standees) {
       if (standee.round) tiltRows(right, up, standee.round, region, y);
-      layStandee(out, row, standee, right, up);
+      rasterizeStandee(out, row, standee, right, up);
     }
     throughHaze(out, row);
   }

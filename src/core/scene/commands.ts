@@ -4,7 +4,7 @@ import { ownNumbers } from '../fixture/own-settings';
 import { fitFrame } from '../frame/frame';
 import { hourValues } from '../night/hour';
 import type { EdgeStroke, PaintStroke, Pass } from '../matte/pass';
-import { RANGES } from '../fields/ranges';
+import { clampTo, RANGES } from '../fields/ranges';
 import type {
   Circuit,
   Desk,
@@ -50,10 +50,10 @@ export const setHour = (hour: number): Command => ({
     const after = hourValues(hour);
     const mired = 1 / night.kelvin - 1 / before.kelvin + 1 / after.kelvin;
     night.hour = hour;
-    night.exposure = hold(after.exposure + night.exposure - before.exposure, RANGES.exposure);
-    night.kelvin = hold(1 / Math.max(mired, 1e-6), RANGES.kelvin);
-    night.rods = hold(after.rods + night.rods - before.rods, RANGES.rods);
-    night.saturation = hold(after.saturation + night.saturation - before.saturation, RANGES.saturation);
+    night.exposure = clampTo(after.exposure + night.exposure - before.exposure, RANGES.exposure);
+    night.kelvin = clampTo(1 / Math.max(mired, 1e-6), RANGES.kelvin);
+    night.rods = clampTo(after.rods + night.rods - before.rods, RANGES.rods);
+    night.saturation = clampTo(after.saturation + night.saturation - before.saturation, RANGES.saturation);
   },
 });
 
@@ -97,9 +97,9 @@ export const setFrame = (label: string, values: Partial<SceneFrame>): Command =>
     const { min } = RANGES.frameSide;
     const held = {
       ...next,
-      width: hold(next.width, RANGES.frameSide),
-      height: hold(next.height, RANGES.frameSide),
-      angle: hold(next.angle, RANGES.angle),
+      width: clampTo(next.width, RANGES.frameSide),
+      height: clampTo(next.height, RANGES.frameSide),
+      angle: clampTo(next.angle, RANGES.angle),
     };
     const fitted = fitFrame(held, plate.width / plate.height);
     if (fitted.width < min || fitted.height < min) return;

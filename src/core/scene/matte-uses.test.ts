@@ -30,7 +30,7 @@ const scene: Scene = {
     matte('m', 'Crowd', [sky]),
     matte('n', 'Rest', [
       { ...sky, id: 't' },
-      { id: 'o', join: 'cut', kind: 'matte', matte: 'm' },
+      { id: 'o', join: 'subtract', kind: 'matte', matte: 'm' },
     ]),
   ],
   places: [{ matte: 'm', outside: true, stops: -1 }],

@@ -257,8 +257,11 @@ describe('parseScene', () => {
 
   it('leaves out of a scene of version 8 what a fixture’s kind does not use', () => {
     const old = lit.fixtures.map((fixture) => ({ ...fixture, bars: 0.5, curtains: 0.5, dead: [], seed: 3 }));
-    const [read] = parseScene({ ...lit, version: 8, fixtures: old }).fixtures;
-    expect(read).toEqual({ ...lit.fixtures[0], bars: 0.5 });
+    const sky = matteOf({ kind: 'sky' });
+    const mattes = [{ ...sky, passes: ['add', 'cut', 'meet'].map((join) => ({ ...sky.passes[0], join })) }];
+    const read = parseScene({ ...lit, version: 8, fixtures: old, mattes });
+    expect(read.fixtures[0]).toEqual({ ...lit.fixtures[0], bars: 0.5 });
+    expect(read.mattes[0].passes.map(({ join }) => join)).toEqual(['add', 'subtract', 'intersect']);
   });
 
   it('takes outlines of two points and strokes outside the picture: they cover nothing', () => {

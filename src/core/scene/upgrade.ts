@@ -57,6 +57,14 @@ const KEPT_IN_9: Record<string, readonly string[]> = {
   ...{ count: ['strand'], sag: ['strand'] },
 };
 
+/** How passes were joined up to version 8, and how that is called since. */
+const JOINS_IN_9: Record<string, string> = { cut: 'subtract', meet: 'intersect' };
+
+function rejoined(matte: object): object {
+  const { passes } = matte as { passes: { join: string }[] };
+  return { ...matte, passes: passes.map((pass) => ({ ...pass, join: JOINS_IN_9[pass.join] ?? pass.join })) };
+}
+
 /** A fixture without the settings that its kind does not use. */
 function ofItsKind(fixture: object): object {
   const { kind } = fixture as { kind: string };
@@ -164,11 +172,12 @@ const STEPS: Record<number, (old: Versioned) => Versioned> = {
     version: 8,
     ...(old.plan?.standees && { plan: { ...old.plan, standees: old.plan.standees.map(onDeck(old)) } }),
   }),
-  // 9 has only those settings of a fixture that its kind uses. The others never showed.
+  // 9 has only those settings of a fixture that its kind uses, as the others never showed, and new words for how passes are joined.
   8: (old) => ({
     ...old,
     version: 9,
     ...(old.fixtures && { fixtures: old.fixtures.map(ofItsKind) }),
+    ...(old.mattes && { mattes: old.mattes.map(rejoined) }),
   }),
 };
 

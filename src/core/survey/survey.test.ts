@@ -99,7 +99,7 @@ describe('survey', () => {
     expect(relief.normalY[at(80, 30)]).toBeCloseTo(-1, 1);
     expect(relief.land[at(60, 5)]).toBeLessThan(0.05);
     expect(relief.land[at(80, 30)]).toBeGreaterThan(0.95);
-    expect(relief.unturned[at(80, 30)]).toBeGreaterThan(0.95);
+    expect(relief.unknownFacing[at(80, 30)]).toBeGreaterThan(0.95);
   });
 });
 
@@ -114,6 +114,6 @@ it('a plate of one colour, of black, or of one column still gives a survey of nu
     const survey = surveyPlate({ width, height, r: plane(), g: plane(), b: plane() }, HORIZON);
     expect(survey.feet.every(Number.isFinite)).toBe(true);
     expect(survey.ground.slope.every(Number.isFinite)).toBe(true);
-    expect(survey.middle).toBeGreaterThan(0);
+    expect(survey.medianLuminance).toBeGreaterThan(0);
   }
 });

@@ -18,7 +18,7 @@ export interface Survey {
   /** Row on which a standing pixel's column stands, fraction of the height. */
   feet: Float32Array;
   /** Median linear luminance of the land: what stands for a reflectance of MIDDLE_GREY. */
-  middle: number;
+  medianLuminance: number;
 }
 
 /** Width of the small copy, pixels. */
@@ -46,6 +46,6 @@ export function surveyPlate(plate: RgbPlanes, horizon: { left: number; right: nu
     ground: refine(Float32Array.from(ground)),
     sky: refine(Float32Array.from(sky)),
     feet: findFeet(features, ground, sky),
-    middle: Math.max(1e-3, land[land.length >> 1] ?? 0.18),
+    medianLuminance: Math.max(1e-3, land[land.length >> 1] ?? 0.18),
   };
 }

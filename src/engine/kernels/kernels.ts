@@ -16,6 +16,7 @@ import type { Camera } from '@/core/geometry/camera';
 import type { Region } from '@/core/plane/region';
 import { beamShape } from '@/core/light/add-beam-air';
 import { NO_CUTOFF, type PointLight } from '@/core/light/point-light';
+import { LAYER, LIGHT, NIGHT_PARAMS, TILE } from './layout';
 import { OCCLUDER_BYTES, writeOccluders } from './occluder-block';
 import type { PlaneRef, Rows } from '../graph/task';
 
@@ -28,9 +29,6 @@ interface KernelExports {
   nightBase: (...args: number[]) => void;
 }
 
-/** Kernels work on four pixels at a time; narrower pictures go by their twins. */
-export const KERNEL_WIDTH = 4;
-
 /** Floats an entry of a look-up table: one load a corner. */
 export const LUT_STRIDE = 4;
 
@@ -41,9 +39,12 @@ export interface KernelGrade {
   lut?: Omit<CubeLut, 'title'>;
 }
 
-/** The hot loops as SIMD. All planes lie in the memory that the kernels are bound to; those of a region are whole. */
+/**
+ * The hot loops as SIMD. All planes lie in the memory that the kernels are bound to; those of a region are whole, and the region is at
+ * least LEAST_SIDE pixels wide. What they do is what the functions of the core do that stand in for them without kernels: the tests'
+ * oracle.
+ */
 export interface Kernels {
-  mostLayers: number;
   mixRows: (
     out: RgbPlanes,
     base: BasePlanes,
@@ -69,7 +70,6 @@ export interface Kernels {
     region: Region,
     rows: Rows,
     lights: readonly PointLight[],
-    /** Must fit, as `fitsOccluders` says. */
     shades: Occluders | undefined,
   ) => void;
 }
@@ -81,20 +81,21 @@ const offset = (plane?: Float32Array): PlaneRef => (plane && plane.length > 0 ? 
 const TABLES = 65536;
 
 /** Bytes for a tile and a list of what casts shadows on it: a word each, of which none takes less than 16 bytes of the block. */
-const TILE_BYTES = 20480 + OCCLUDER_BYTES / 4;
+const TILE_BYTES = 4 * (TILE.RAYS / 4 + 4 * TILE.WIDTH * TILE.HEIGHT) + OCCLUDER_BYTES / 4;
 
 /** Bytes of shared memory that one worker's kernels need. */
 export const KERNEL_SCRATCH = TABLES + OCCLUDER_BYTES + TILE_BYTES;
 
-/* Layout of the tables: display codes, parameters, four pixels, then a row of LAYER_BYTES a layer. */
+/* Layout of the tables: display codes, parameters, four pixels, then a row of LAYER.BYTES a layer. */
 const PARAMS = DISPLAY_CODE_STEPS;
 const PIXELS = PARAMS + 256;
 const LAYERS = PIXELS + 64;
-const LAYER_BYTES = 72;
 
-/** Floats of a light, and how many find room where else the layers lie. */
-const LIGHT = 16;
-const MOST_LIGHTS = Math.floor((TABLES - LAYERS) / (4 * LIGHT));
+/** How many layers find room: more than a scene has fixtures. */
+const MOST_LAYERS = Math.floor((TABLES - LAYERS) / LAYER.BYTES);
+
+/** How many lights find room where else the layers lie. */
+const MOST_LIGHTS = Math.floor((TABLES - LAYERS) / LIGHT.BYTES);
 
 /** Binds a compiled module to a memory. `scratch` is a block of KERNEL_SCRATCH bytes that is this worker's alone. */
 export function createKernels(
@@ -108,7 +109,6 @@ export function createKernels(
   const params = new Float32Array(memory.buffer, scratch + PARAMS, 48);
 
   return {
-    mostLayers: Math.floor((TABLES - LAYERS) / LAYER_BYTES),
     mixRows(
       out,
       { plate, night, distance, land },
@@ -116,14 +116,15 @@ export function createKernels(
       { ambient, sky, mist, layers: weights },
       rows,
     ) {
+      if (layers.length > MOST_LAYERS) throw new Error(`A sum has at most ${MOST_LAYERS} layers.`);
       params.set([ambient, ...mist.color, mist.perMetre, sky]);
       layers.forEach(({ spill, shine, air, source, sourceRows }, k) => {
-        const at = scratch + LAYERS + k * LAYER_BYTES;
+        const at = scratch + LAYERS + k * LAYER.BYTES;
         const { from, to } = sourceRows;
         const words = [offset(spill), offset(air), offset(source), from, to, offset(shine)];
         new Uint32Array(memory.buffer, at, words.length).set(words);
         const { spill: onPlate, air: inAir, source: onGlass, shine: mirrored } = weights[k];
-        new Float32Array(memory.buffer, at + 24, 12).set([...onPlate, ...inAir, ...onGlass, ...mirrored]);
+        new Float32Array(memory.buffer, at + LAYER.SPILL_WEIGHTS, 12).set([...onPlate, ...inAir, ...onGlass, ...mirrored]);
       });
       exports.mixRows(
         ...channels(out),
@@ -166,10 +167,10 @@ export function createKernels(
         const { grade, lut } = kit;
         const { onLuminance, byTone, low, stretch, ceiling } = grade;
         const held = ceiling < 1 ? [ceilingKnee(ceiling), ceilingBend(ceiling)] : [2, 0];
-        params.set([onLuminance ? 1 : 0, byTone, low, stretch, ...held, lut ? grade.lut : 0], 13);
+        params.set([onLuminance ? 1 : 0, byTone, low, stretch, ...held, lut ? grade.lut : 0], NIGHT_PARAMS.ON_LUMINANCE / 4);
         if (lut) {
           const spans = lut.domainMax.map((max, c) => (lut.size - 1) / (max - lut.domainMin[c]));
-          params.set([lut.dimensions, lut.size, ...lut.domainMin, ...spans], 20);
+          params.set([lut.dimensions, lut.size, ...lut.domainMin, ...spans], NIGHT_PARAMS.LUT_DIMENSIONS / 4);
         }
       }
       exports.nightBase(
@@ -186,11 +187,11 @@ export function createKernels(
     addLights(out, relief, camera, region, rows, lights, shades) {
       const rays = raysOf(camera, region);
       const block = writeOccluders(memory, scratch + TABLES, shades, camera);
-      const room = new Float32Array(memory.buffer, scratch + LAYERS, MOST_LIGHTS * LIGHT);
+      const room = new Float32Array(memory.buffer, scratch + LAYERS, (MOST_LIGHTS * LIGHT.BYTES) / 4);
       for (let first = 0; first < lights.length; first += MOST_LIGHTS) {
         const some = lights.slice(first, first + MOST_LIGHTS);
         params.set(rays);
-        some.forEach((light, k) => room.set(lightFloats(light, camera), k * LIGHT));
+        some.forEach((light, k) => room.set(lightFloats(light, camera), (k * LIGHT.BYTES) / 4));
         exports.addPointLights(
           offset(out.spill),
           offset(out.air),
@@ -199,7 +200,7 @@ export function createKernels(
           offset(relief.normalX),
           offset(relief.normalY),
           offset(relief.normalZ),
-          offset(relief.unturned),
+          offset(relief.unknownFacing),
           offset(relief.land),
           offset(relief.sheen),
           offset(relief.alpha),

@@ -1,26 +1,22 @@
 import type { Camera } from '@/core/geometry/camera';
 import { seeing, wallLine, type Occluders, type SeenCoverage } from '@/core/light/occlusion';
+import { MOST_CORNERS, MOST_SURFACES } from '@/core/plan/plan-schema';
 import type { PlaneRef } from '../graph/task';
+import { OCCLUDER } from './layout';
 
-/** Bytes that the block may take. */
-export const OCCLUDER_BYTES = 65536;
+/* Floats of the parts of a block. */
+const HEAD = OCCLUDER.HEAD_BYTES / 4;
+const WALL = OCCLUDER.WALL_BYTES / 4;
+const WALL_END = OCCLUDER.WALL_END / 4;
+const DECK = OCCLUDER.DECK_BYTES / 4;
+const CORNER = OCCLUDER.CORNER_BYTES / 4;
+const STANDEE = OCCLUDER.STANDEE_BYTES / 4;
 
-/* Floats of the parts of a block, as `kernels/occlusion.ts` reads them. */
-const HEAD = 16;
-const WALL = 12;
-const WALL_END = 7;
-const DECK = 4;
-const CORNER = 8;
-const STANDEE = 12;
-
-/** Whether what casts shadows fits into a block; else the kernels' twin in the core is used. */
-export function fitsOccluders(shades?: Occluders): boolean {
-  if (!shades) return true;
-  const { walls, decks, standees, ends } = shades;
-  const corners = decks.reduce((sum, { corners: all }) => sum + DECK + CORNER * all.length, 0);
-  const coverages = STANDEE * (standees.length + Object.keys(ends).length);
-  return 4 * (HEAD + WALL * walls.length + corners + coverages) <= OCCLUDER_BYTES;
-}
+/** Bytes of the block: room for all surfaces that a ground plan may have, with all their corners, and the ends of its walls. */
+export const OCCLUDER_BYTES =
+  4 *
+  (HEAD +
+    MOST_SURFACES * ((MOST_CORNERS - 1) * WALL + DECK + MOST_CORNERS * CORNER + 2 * STANDEE));
 
 /** Lays out what casts shadows. Returns the block's place, or 0 where nothing does. */
 export function writeOccluders(
@@ -36,7 +32,7 @@ export function writeOccluders(
   const { eyeHeight } = camera;
   const { depth, u, v, u0, v0 } = seeing(camera);
   words.set([walls.length, decks.length, standees.length, 0]);
-  floats.set([...depth, ...u, ...v, u0, v0, camera.aspect], 4);
+  floats.set([...depth, ...u, ...v, u0, v0, camera.aspect], OCCLUDER.SIGHT / 4);
   let at = HEAD;
   const endings: { ending: string; slot: number }[] = [];
   for (const wall of walls) {

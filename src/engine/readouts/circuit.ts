@@ -26,8 +26,8 @@ export const circuitLight =
     const scene = alone(request.scene, id);
     const at = spot({ ...request, scene });
     const lit = litLayers(at);
-    const { middle } = await see(survey(at));
-    const { layers } = pictureWeights(scene, lit, middle[0]);
+    const { medianLuminance } = await see(survey(at));
+    const { layers } = pictureWeights(scene, lit, medianLuminance[0]);
     const plate = await see(evened(at));
     const { width, height } = request.region;
     const plane = () => new Float32Array(width * height);

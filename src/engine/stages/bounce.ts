@@ -37,10 +37,19 @@ export const bounce = stage({
   run(out, inputs, { settings }) {
     const { columns, rows } = BOUNCE.blocks;
     const camera = cameraOf(settings);
-    const [middle] = inputs.survey.middle;
+    const [medianLuminance] = inputs.survey.medianLuminance;
     const lights = new Float32Array(BOUNCE_STRIDE * columns * rows);
     const { relief: land, plate: small } = inputs;
-    const used = bounceLights(lights, land, small, inputs.direct.spill, camera, middle, columns, rows);
+    const used = bounceLights(
+      lights,
+      land,
+      small,
+      inputs.direct.spill,
+      camera,
+      medianLuminance,
+      columns,
+      rows,
+    );
     gatherBounce(out.spill, lights, used, thinned(land, out), camera, out.region);
   },
 });

@@ -7,8 +7,7 @@ import type { RELIEF_PLANES } from '@/core/relief/relief-planes';
 import type { Fixture, GroundPlan, Moon } from '@/core/scene/schema';
 import { addLights } from '@/core/light/add-lights';
 import type { PointLight } from '@/core/light/point-light';
-import { fitsOccluders } from '../kernels/occluder-block';
-import { KERNEL_WIDTH, type Kernels } from '../kernels/kernels';
+import type { Kernels } from '../kernels/kernels';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { Band, View } from '../graph/view';
@@ -73,7 +72,7 @@ export function throwLight(
   kernels?: Kernels,
 ): void {
   const shades = occludersIn(cast, views);
-  if (kernels && land.width >= KERNEL_WIDTH && fitsOccluders(shades)) {
+  if (kernels) {
     kernels.addLights(out, land, camera, land.region, band.rows, lights, shades);
     return;
   }

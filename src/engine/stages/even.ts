@@ -34,10 +34,10 @@ export const levelling = stage({
   pace: 'heavy',
   newest: () => '',
   run(out, inputs, _, { region, of, cut }) {
-    const { sky, middle } = surveyIn(inputs.survey);
+    const { sky, medianLuminance } = surveyIn(inputs.survey);
     const { width, height, slope, offset } = inputs.shading;
     const line = { width, height, line: { slope, offset } };
-    findLevelling(cut(out.shift), of(inputs.plate), line, sky, region, middle);
+    findLevelling(cut(out.shift), of(inputs.plate), line, sky, region, medianLuminance);
   },
 });
 

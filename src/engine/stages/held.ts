@@ -1,4 +1,4 @@
-import { addHeld } from '@/core/light/add-masked';
+import { addMasked } from '@/core/light/add-masked';
 import type { Fixture } from '@/core/scene/schema';
 import type { Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
@@ -68,14 +68,14 @@ export const held = stage({
     rowsIn(out.source, out, sourceRows, commonRows(rows, sourceRows)).fill(0);
     parts.forEach(({ layer, behind, only }, k) => {
       const share = only && cut(only.coverage);
-      addHeld(spill, cut(layer.spill), share, outside[k]);
-      if (shine.length > 0) addHeld(shine, cut(layer.shine), share, outside[k]);
-      addHeld(air, cut(layer.air), behind && cut(behind.coverage), true);
+      addMasked(spill, cut(layer.spill), share, outside[k]);
+      if (shine.length > 0) addMasked(shine, cut(layer.shine), share, outside[k]);
+      addMasked(air, cut(layer.air), behind && cut(behind.coverage), true);
       const own = layer.facts.sourceRows;
       const both = commonRows(rows, own);
       const before = behind && rowsIn(behind.coverage, out, { from: 0, to: out.height }, both);
       const source = rowsIn(out.source, out, sourceRows, both);
-      addHeld(source, rowsIn(layer.source, out, own, both), before, true);
+      addMasked(source, rowsIn(layer.source, out, own, both), before, true);
     });
   },
 });

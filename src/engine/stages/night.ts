@@ -6,7 +6,7 @@ import { surroundings } from '@/core/night/surroundings';
 import { toneRange } from '@/core/night/tone-range';
 import { surroundOf } from '@/core/picture/surround-of';
 import type { Night, Scene } from '@/core/scene/schema';
-import { KERNEL_WIDTH, LUT_STRIDE } from '../kernels/kernels';
+import { LUT_STRIDE } from '../kernels/kernels';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { View } from '../graph/view';
@@ -139,7 +139,7 @@ export const night = stage({
     const [low, high] = inputs.range?.range ?? [];
     const grade = gradeOf(settings, inputs.range && { low, high });
     const graded = inputs.tables && { grade, tables: inputs.tables.data };
-    if (kernels && count >= KERNEL_WIDTH) {
+    if (kernels) {
       const padded = inputs.lut && { ...inputs.lut.facts, data: inputs.lut.data };
       const kit = graded && { ...graded, lut: padded };
       kernels.nightBase(out, inputs.plate, light, inputs.open?.factor, kit, first, count);

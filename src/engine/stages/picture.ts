@@ -3,7 +3,6 @@ import { createDisplayCodes } from '@/core/film/display-codes';
 import { developLight } from '@/core/film/develop-light';
 import { mixPicture } from '@/core/picture/mix-picture';
 import { pictureWeights } from '@/core/picture/weights';
-import { KERNEL_WIDTH } from '../kernels/kernels';
 import type { Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { View } from '../graph/view';
@@ -37,7 +36,7 @@ export const sum = stage({
     ...{ plate: evened(at), night: night(at), relief: relief(at), survey: survey(at) },
     layers: litLayers(at).map((layer) => layerWants(at, layer)),
   }),
-  prepare: ({ settings, inputs }) => pictureWeights(settings, settings.lit, inputs.survey.middle[0]),
+  prepare: ({ settings, inputs }) => pictureWeights(settings, settings.lit, inputs.survey.medianLuminance[0]),
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
   pace: 'quick',
   passing: true,
@@ -45,11 +44,8 @@ export const sum = stage({
     const { distance, land } = inputs.relief;
     const base = { plate: inputs.plate, night: inputs.night, distance, land };
     const layers = inputs.layers.map(landing);
-    if (kernels && out.width >= KERNEL_WIDTH && layers.length <= kernels.mostLayers) {
-      kernels.mixRows(out, base, layers, weights, rows);
-    } else {
-      mixPicture(out, base, layers, weights, rows);
-    }
+    if (kernels) kernels.mixRows(out, base, layers, weights, rows);
+    else mixPicture(out, base, layers, weights, rows);
   },
 });
 
@@ -64,7 +60,7 @@ export const film = stage({
   passing: true,
   kit: () => createDisplayCodes(255),
   run(out, { light }, { kit: codes, kernels }, { first, count, of }) {
-    if (kernels && count >= KERNEL_WIDTH) kernels.develop(out.rgba, light, first, count);
+    if (kernels) kernels.develop(out.rgba, light, first, count);
     else developLight(codesIn(of(out)), of(light), codes);
   },
 });

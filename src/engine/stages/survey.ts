@@ -4,7 +4,9 @@ import { stage } from '../graph/stage';
 import type { View } from '../graph/view';
 import { plate } from './plate';
 
-type SurveyView = View<'groundSlope' | 'groundOffset' | 'skySlope' | 'skyOffset' | 'feet' | 'middle'>;
+type SurveyView = View<
+  'groundSlope' | 'groundOffset' | 'skySlope' | 'skyOffset' | 'feet' | 'medianLuminance'
+>;
 
 /** What the small copy of the plate says: ground, sky, feet, and the median of the land. */
 export const survey = stage({
@@ -15,18 +17,18 @@ export const survey = stage({
   inputs: (at) => ({ plate: plate(at) }),
   planes: (pixels) => ({
     ...{ groundSlope: pixels, groundOffset: pixels, skySlope: pixels, skyOffset: pixels, feet: pixels },
-    middle: 1,
+    medianLuminance: 1,
   }),
   pace: 'heavy',
   whole: true,
   run(out, inputs, { settings: horizon }) {
-    const { ground, sky, feet, middle } = surveyPlate(inputs.plate, horizon);
+    const { ground, sky, feet, medianLuminance } = surveyPlate(inputs.plate, horizon);
     out.groundSlope.set(ground.slope);
     out.groundOffset.set(ground.offset);
     out.skySlope.set(sky.slope);
     out.skyOffset.set(sky.offset);
     out.feet.set(feet);
-    out.middle[0] = middle;
+    out.medianLuminance[0] = medianLuminance;
   },
 });
 
@@ -37,5 +39,5 @@ export const surveyIn = (view: SurveyView): Survey => ({
   ground: { slope: view.groundSlope, offset: view.groundOffset },
   sky: { slope: view.skySlope, offset: view.skyOffset },
   feet: view.feet,
-  middle: view.middle[0],
+  medianLuminance: view.medianLuminance[0],
 });

@@ -6,7 +6,7 @@ import { framedRegion } from '@/core/frame/framed-region';
 import { straightenRows } from '@/core/frame/straighten';
 import { rowsOf, type Region } from '@/core/plane/region';
 import type { Renderer } from '@/engine/renderer';
-import type { Size } from '@/engine/sizes';
+import { LEAST_SIDE, type Size } from '@/engine/sizes';
 import type { Turn } from '@/engine/turn-queue';
 
 /** Rows of a picture that are made at a time: bounds the memory of an output of any size. */
@@ -54,7 +54,7 @@ async function renderRegion(
 /** The region of the plate that a framed picture of some size is made from. */
 export function regionFor({ plate, frame }: Scene, size: Size): Region {
   const scale = size.width / framedSize(plate, frame).width;
-  const part = (side: number) => Math.max(1, Math.round(side * scale));
+  const part = (side: number) => Math.max(LEAST_SIDE, Math.round(side * scale));
   const full = { width: part(plate.width), height: part(plate.height) };
   return framedRegion(frame, WHOLE_PART, full, plate.width / plate.height);
 }

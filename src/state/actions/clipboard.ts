@@ -3,8 +3,8 @@ import { cameraOf } from '@/core/picture/camera-of';
 import { footForHeight, metresPerWidth, placeOnStalk } from '@/core/geometry/place-on-stalk';
 import { checkedScene } from '@/core/scene/parse-scene';
 import { MOST_FIXTURES, type Circuit, type Fixture, type Scene } from '@/core/scene/schema';
-import { RANGES } from '@/core/fields/ranges';
-import { freeName, hold, stemOf } from './fixture-actions';
+import { clampTo, RANGES } from '@/core/fields/ranges';
+import { freeName, stemOf } from './fixture-actions';
 
 /** Fixtures that were copied, to be pasted into this or another scene of this browser. */
 export interface Copied {
@@ -65,7 +65,7 @@ export function pasteInto(scene: Scene, { plan, fixtures, circuits }: Copied) {
       const aside = ({ u, v }: Fixture['at']) => ({ u: u + by, v });
       const stands = isSame ? aside(own.foot) : footForHeight(camera, own.at, height);
       const perWidth = metresPerWidth(camera, own.at, placeOnStalk(camera, own.at, stands));
-      const size = hold(radius / perWidth, RANGES.size);
+      const size = clampTo(radius / perWidth, RANGES.size);
       const copy: Fixture = {
         ...own,
         id: crypto.randomUUID(),

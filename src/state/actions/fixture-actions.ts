@@ -8,14 +8,11 @@ import { groundPoint } from '@/core/geometry/ground';
 import { wallPieces } from '@/core/plan/wall-pieces';
 import { rectangleBetween, wallAt } from '@/core/plan/wall-at';
 import { simplifyPath } from '@/core/geometry/simplify-path';
-import { RANGES, type Range } from '@/core/fields/ranges';
+import { clampTo, RANGES } from '@/core/fields/ranges';
 import { MOST_POINTS } from '@/core/fixture/fixture-base';
 import type { Circuit, Fixture, Scene } from '@/core/scene/schema';
 import { PLAIN_GRIP } from '@/core/scene/new-scene';
 import { cameraOf } from '@/core/picture/camera-of';
-
-/** A number held within a range. */
-export const hold = (value: number, { min, max }: Range) => Math.min(max, Math.max(min, value));
 
 /** A name with the lowest number that none of the items has yet. */
 export function freeName(stem: string, items: { name: string }[]): string {
@@ -89,7 +86,7 @@ export function newFixture(
     name: freeName(`${circuit.name} ${own.noun}`, scene.fixtures),
     circuit: circuit.id,
     ...{ at, foot, path: way, lumens, heart, halo },
-    size: hold(radius / metresPerWidth(camera, at, place), RANGES.size),
+    size: clampTo(radius / metresPerWidth(camera, at, place), RANGES.size),
     gel: neighbour?.gel ?? gel,
     aim: own.aimed ? towardEye(camera, foot) : foot,
     ...{ shown: 0, spill: 0 },

@@ -94,7 +94,7 @@ export function withPlace({ places }: Scene, place: Place): Place[] {
 export function sunShadowMatte(scene: Scene): Matte {
   const matte = newMatte(scene, 'shadow');
   const { standees, decks } = scene.plan;
-  const cut = { join: 'cut' } as const;
+  const cut = { join: 'subtract' } as const;
   const id = () => crypto.randomUUID();
   return {
     ...matte,

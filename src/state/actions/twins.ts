@@ -3,10 +3,10 @@ import { rowOf, twinAt, type CopyPlace } from '@/core/fixture/copies';
 import { twinsOf, type Alike } from '@/core/fixture/twins';
 import { cameraOf } from '@/core/picture/camera-of';
 import type { PlatePoint } from '@/core/geometry/camera';
-import { RANGES } from '@/core/fields/ranges';
+import { clampTo, RANGES } from '@/core/fields/ranges';
 import { MOST_FIXTURES, type Fixture, type Scene } from '@/core/scene/schema';
 import type { Sample } from '@/segment/find-alike';
-import { freeName, hold, middleOfPath, stemOf } from './fixture-actions';
+import { freeName, middleOfPath, stemOf } from './fixture-actions';
 
 /** How far around a lamp's glass its looks count, glass radii each way: with its cap and a little of what is around. */
 const AROUND = { across: 1.9, down: 2.4 } as const;
@@ -39,7 +39,7 @@ function copiesOf(scene: Scene, fixture: Fixture, places: readonly CopyPlace[]):
     const copy = {
       ...structuredClone(fixture),
       ...place,
-      size: hold(place.size, RANGES.size),
+      size: clampTo(place.size, RANGES.size),
       id: crypto.randomUUID(),
       name: freeName(stem, taken),
     };

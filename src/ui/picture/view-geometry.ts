@@ -1,3 +1,4 @@
+import { clamp } from '@/core/plane/clamp';
 import { plateFromFrame, type Frame } from '@/core/frame/frame';
 import type { PlatePoint } from '@/core/geometry/camera';
 import type { Size } from '@/engine/sizes';
@@ -14,9 +15,6 @@ export const ZOOM = { least: 0.1, most: 8 } as const;
 
 const MARGIN = 4;
 
-const hold = (value: number, low: number, high: number) =>
-  Math.min(Math.max(value, low), Math.max(low, high));
-
 /** Device pixels a plate pixel when the whole plate is fitted into the view. */
 export function fitZoom(view: Size, plate: Size, density: number): number {
   const scale = Math.min((view.width - 2 * MARGIN) / plate.width, (view.height - 2 * MARGIN) / plate.height);
@@ -29,7 +27,9 @@ export function plateBox(view: Size, plate: Size, { zoom, center }: Look, densit
   const width = Math.round(plate.width * scale);
   const height = Math.round(plate.height * scale);
   const place = (size: number, room: number, middle: number) =>
-    size <= room ? Math.round((room - size) / 2) : Math.round(hold(room / 2 - middle * size, room - size, 0));
+    size <= room
+      ? Math.round((room - size) / 2)
+      : Math.round(clamp(room / 2 - middle * size, room - size, 0));
   return {
     left: place(width, view.width, center.u),
     top: place(height, view.height, center.v),
@@ -48,7 +48,7 @@ export function zoomAt(
   pointer: { x: number; y: number },
 ): Look {
   const box = plateBox(view, plate, look, density);
-  const zoom = hold(to, ZOOM.least, ZOOM.most);
+  const zoom = clamp(to, ZOOM.least, ZOOM.most);
   if (zoom <= fitZoom(view, plate, density)) return FITTED;
   const [width, height] = [(plate.width * zoom) / density, (plate.height * zoom) / density];
   const u = (pointer.x - box.left) / box.width;
@@ -82,8 +82,8 @@ export function panBy(
 /** The part of the plate in view, fractions of its width and height. */
 export function visiblePart(view: Size, box: Box): Box {
   const cut = (start: number, size: number, room: number) => {
-    const from = hold(-start / size, 0, 1);
-    return { from, part: hold((room - start) / size, 0, 1) - from };
+    const from = clamp(-start / size, 0, 1);
+    return { from, part: clamp((room - start) / size, 0, 1) - from };
   };
   const across = cut(box.left, box.width, view.width);
   const down = cut(box.top, box.height, view.height);

@@ -27,7 +27,7 @@ const HINTS: Record<PassKind, string> = {
   matte: 'As far as the other matte reaches, whatever becomes of it.',
 };
 
-const JOIN_TEXT: Record<Join, string> = { add: 'add', cut: 'cut out', meet: 'only where' };
+const JOIN_TEXT: Record<Join, string> = { add: 'add', subtract: 'subtract', intersect: 'only where' };
 
 /** One pass of a matte: how it joins the ones before it, and its own settings while it is the chosen one. */
 export function PassSettings({ matte, pass, first }: { matte: Matte; pass: Pass; first: boolean }) {
@@ -62,7 +62,7 @@ export function PassSettings({ matte, pass, first }: { matte: Matte; pass: Pass;
           value={pass.join}
           data={JOINS.map((value) => ({
             value,
-            label: first && value === 'cut' ? 'all but' : JOIN_TEXT[value],
+            label: first && value === 'subtract' ? 'all but' : JOIN_TEXT[value],
           }))}
           onChange={(event) => run(set('join', { join: event.currentTarget.value as Join }))}
         />

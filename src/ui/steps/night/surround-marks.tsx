@@ -1,7 +1,7 @@
 'use client';
 
 import { setNightPart } from '@/core/scene/commands';
-import { RANGES, type Range } from '@/core/fields/ranges';
+import { clampTo, RANGES } from '@/core/fields/ranges';
 import type { Night } from '@/core/scene/schema';
 import { useScene } from '../../editor/editor-context';
 import type { Box } from '../../picture/view-geometry';
@@ -12,9 +12,6 @@ type Surround = Night['surround'];
 
 const SIZE = { grip: 16, knob: 5 };
 const NUDGE = { step: 0.01, coarse: 5 };
-const hold = (value: number, { min, max }: Range) =>
-  Math.min(max, Math.max(min, Math.round(1000 * value) / 1000));
-
 /** The ring that stays open when the surroundings are darkened: dragged at its middle, widened at its rim. */
 export function SurroundMarks({ box }: { box: Box }) {
   const surround = useScene(({ scene }) => scene.night.surround);
@@ -35,14 +32,14 @@ export function SurroundMarks({ box }: { box: Box }) {
         x={x + across * box.width}
         y={y}
         surround={surround}
-        moved={(from, by) => ({ across: hold(from.across + by.u, RANGES.poolSize) })}
+        moved={(from, by) => ({ across: clampTo(from.across + by.u, RANGES.poolSize) })}
       />
       <Handle
         label="Height of the pool"
         x={x}
         y={y + down * box.height}
         surround={surround}
-        moved={(from, by) => ({ down: hold(from.down + by.v, RANGES.poolSize) })}
+        moved={(from, by) => ({ down: clampTo(from.down + by.v, RANGES.poolSize) })}
       />
     </g>
   );

@@ -1,0 +1,168 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { createDisplayCodes } from '@/core/film/display-codes';
+import { developLight } from '@/core/film/develop-light';
+import { seeded } from '@/core/fixture/seeded';
+import { createCamera } from '@/core/geometry/camera';
+import { addLights } from '@/core/light/add-lights';
+import type { PointLight } from '@/core/light/point-light';
+import { ambientLight } from '@/core/night/ambient-light';
+import { nightBase } from '@/core/night/night-base';
+import { startingNight } from '@/core/night/starting-night';
+import { mixPicture } from '@/core/picture/mix-picture';
+import { wallPieces } from '@/core/plan/wall-pieces';
+import { rowsOf, wholeRegion } from '@/core/plane/region';
+import { RELIEF_PLANES, type Relief } from '@/core/relief/relief-planes';
+import { createArena } from '../memory/arena';
+import { loadKernels } from '../pool/node-pool';
+import { createKernels, KERNEL_SCRATCH } from './kernels';
+
+/** A width that four does not divide, and no multiple of a tile's height. */
+const REGION = wholeRegion(75, 21);
+const COUNT = REGION.width * REGION.height;
+const ROWS = { from: 3, to: 20 };
+const CAMERA = createCamera({ horizon: { left: 0.4, right: 0.42 }, eyeHeight: 1.6, lens: 28 }, 1.5);
+
+const arena = createArena(64 * 2 ** 20);
+const kernels = createKernels(loadKernels(), arena.memory, arena.allocate(KERNEL_SCRATCH).offset);
+
+/** Planes in the kernels' memory, of numbers from a seed. */
+function planesOf(seed: number) {
+  const random = seeded(seed);
+  const taken: ReturnType<typeof arena.allocate>[] = [];
+  const plane = (least: number, most: number, length = COUNT): Float32Array => {
+    const block = arena.allocate(4 * length);
+    taken.push(block);
+    const floats = new Float32Array(arena.memory.buffer, block.offset, length);
+    for (let i = 0; i < length; i++) floats[i] = least + (most - least) * random();
+    return floats;
+  };
+  const rgb = (least: number, most: number) => ({
+    ...{ width: REGION.width, height: REGION.height },
+    ...{ r: plane(least, most), g: plane(least, most), b: plane(least, most) },
+  });
+  return { plane, rgb, random, release: () => taken.forEach(arena.release) };
+}
+
+/** Holds a kernel's plane to the core's, in the rows that were asked for: within a share of what is there, and a little. */
+function expectAlike(kernel: Float32Array, core: Float32Array, share: number, little: number): void {
+  for (let i = ROWS.from * REGION.width; i < ROWS.to * REGION.width; i++) {
+    // A hand's breadth from a lamp little is left of a distance in 32 bits.
+    const allowed = share * Math.abs(core[i]) * (1 + Math.abs(core[i]) / 1e4) + little;
+    if (!(Math.abs(kernel[i] - core[i]) <= allowed)) {
+      expect(kernel[i], `pixel ${i}`).toBeCloseTo(core[i], 12);
+    }
+  }
+}
+
+const seeds = fc.integer({ min: 1, max: 2 ** 31 });
+const CHANNELS = ['r', 'g', 'b'] as const;
+
+describe('kernels and the core', () => {
+  it('sum light alike', () => {
+    fc.assert(
+      fc.property(seeds, fc.integer({ min: 0, max: 5 }), fc.boolean(), (seed, count, hazy) => {
+        const { plane, rgb, random, release } = planesOf(seed);
+        const base = { plate: rgb(0, 1), night: rgb(0, 0.2), distance: plane(1, 200), land: plane(0, 1) };
+        const sourceRows = { from: 5, to: 11 };
+        const layers = Array.from({ length: count }, () => ({
+          ...{ spill: plane(0, 50), air: plane(0, 3), shine: random() < 0.5 ? plane(0, 9) : undefined },
+          ...{ source: plane(0, 900, 6 * REGION.width), sourceRows },
+        }));
+        const color = () => [random(), random(), random()] as [number, number, number];
+        const weights = {
+          ...{ ambient: random(), sky: random() },
+          mist: { color: color(), perMetre: hazy ? 0.02 * random() : 0 },
+          layers: layers.map(() => ({ spill: color(), shine: color(), air: color(), source: color() })),
+        };
+        const [kernel, core] = [rgb(0, 0), rgb(0, 0)];
+        kernels.mixRows(kernel, base, layers, weights, ROWS);
+        mixPicture(core, base, layers, weights, ROWS);
+        for (const name of CHANNELS) expectAlike(kernel[name], core[name], 3e-6, 1e-6);
+        release();
+      }),
+    );
+  });
+
+  it('develop light to the same codes, but for one at a step', () => {
+    const codes = createDisplayCodes(255);
+    fc.assert(
+      fc.property(seeds, fc.double({ min: 1e-4, max: 50, noNaN: true }), (seed, most) => {
+        const { plane, rgb, release } = planesOf(seed);
+        const [light, out] = [rgb(-0.01, most), plane(0, 0)];
+        kernels.develop(out, light, 0, COUNT);
+        const core = new Uint8ClampedArray(4 * COUNT);
+        developLight(core, light, codes);
+        const kernel = new Uint8ClampedArray(out.buffer, out.byteOffset, 4 * COUNT);
+        const far = core.filter((code, i) => Math.abs(code - kernel[i]) > 1);
+        expect(far).toHaveLength(0);
+        release();
+      }),
+    );
+  });
+
+  it('darken a plate alike', () => {
+    fc.assert(
+      fc.property(seeds, fc.double({ min: 0, max: 1, noNaN: true }), fc.boolean(), (seed, hour, closed) => {
+        const { plane, rgb, release } = planesOf(seed);
+        const light = ambientLight(startingNight(hour));
+        const plate = rgb(0, 1);
+        const open = closed ? plane(0, 1) : undefined;
+        const [kernel, core] = [rgb(0, 0), rgb(0, 0)];
+        kernels.nightBase(kernel, plate, light, open, undefined, 0, COUNT);
+        nightBase(core, plate, light, open);
+        for (const name of CHANNELS) expectAlike(kernel[name], core[name], 1e-5, 1e-7);
+        release();
+      }),
+    );
+  });
+
+  it('light surfaces and air alike, past walls', () => {
+    const walls = wallPieces(CAMERA, [
+      { foot: [{ u: 0.2, v: 0.7 }, { u: 0.6, v: 0.65 }], height: 2, sheen: 0, roughness: 1, crease: 0 },
+    ]);
+    const shades = { walls, decks: [], standees: [], ends: {} };
+    fc.assert(
+      fc.property(seeds, fc.boolean(), fc.boolean(), (seed, shaded, shiny) => {
+        const { plane, random, release } = planesOf(seed);
+        const land = Object.fromEntries(RELIEF_PLANES.map((name) => [name, plane(0, 1)])) as unknown as Relief;
+        for (let i = 0; i < COUNT; i++) {
+          // Level ground under the eye, some of it folded; sky above the horizon.
+          const v = (Math.floor(i / REGION.width) + 0.5) / REGION.height;
+          land.reach[i] = 1.6 / Math.max(0.02, v - 0.41);
+          land.land[i] = v > 0.45 ? 1 : 0;
+          const [x, y] = [0.4 * (land.normalX[i] - 0.5), 0.4 * (land.normalY[i] - 0.5)];
+          const long = Math.hypot(x, y, 1);
+          [land.normalX[i], land.normalY[i], land.normalZ[i]] = [x / long, y / long, 1 / long];
+          land.alpha[i] = 0.05 + 0.9 * land.alpha[i];
+          // Without a plane for it, nothing shines.
+          if (!shiny) land.sheen[i] = 0;
+        }
+        const lights = Array.from({ length: 3 }, (): PointLight => {
+          const faces = random() < 0.5;
+          return {
+            place: [6 * random() - 3, 3 + 8 * random(), 0.5 + 3 * random()],
+            ...{ spillCandela: 50 + 400 * random(), airCandela: 40 * random(), radius: 0.02 + 0.2 * random() },
+            ...(faces && { facing: [0, -0.6, -0.8] as const, even: random() < 0.5 ? 1 : 0 }),
+          };
+        });
+        const light = () => ({ spill: plane(0, 0), air: plane(0, 0), shine: shiny ? plane(0, 0) : undefined });
+        const [kernel, core] = [light(), light()];
+        kernels.addLights(kernel, land, CAMERA, REGION, ROWS, lights, shaded ? shades : undefined);
+        const cut = (all: Float32Array) => all.subarray(ROWS.from * REGION.width, ROWS.to * REGION.width);
+        const part = { spill: cut(core.spill), air: cut(core.air), shine: core.shine && cut(core.shine) };
+        const rows = Object.fromEntries(
+          RELIEF_PLANES.map((name) => [name, cut(land[name])]),
+        ) as unknown as Relief;
+        const band = rowsOf(REGION, ROWS.from, ROWS.to - ROWS.from);
+        addLights(part, rows, CAMERA, band, lights, shaded ? shades : undefined);
+        const brightest = core.spill.reduce((most, lux) => Math.max(most, lux), 0);
+        // At a shadow's soft edge a place moves by what 32 bits leave of its distance.
+        expectAlike(kernel.spill, core.spill, 2e-3, 2e-4 * brightest);
+        expectAlike(kernel.air, core.air, 2e-4, 1e-6);
+        if (kernel.shine && core.shine) expectAlike(kernel.shine, core.shine, 2e-2, 2e-4 * brightest);
+        release();
+      }),
+    );
+  });
+});

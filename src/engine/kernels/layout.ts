@@ -1,0 +1,96 @@
+import { LUMINANCE } from '@/core/color/luminance';
+import { MIDDLE_GREY } from '@/core/color/middle-grey';
+import { GRADE_STEPS, GRADE_TABLES, TONE_STEPS } from '@/core/grade/grade';
+import { GRAZING } from '@/core/light/add-point-spill';
+import { ENDS, NEAR_STANDEE, ON_WALL, SHARPEST } from '@/core/light/occlusion';
+import { OWN_SHEEN } from '@/core/light/own-sheen';
+import { CUTOFF_SOFT } from '@/core/light/point-light';
+import { SOFT_LEVELS } from '@/core/light/soft-coverage';
+
+/*
+ * What kernels and the code that calls them both know: told here, and written out for the kernels when they are built
+ * (`kernels/generated.ts`).
+ */
+
+const FLOAT = 4;
+
+/** Numbers of the core, as 32-bit floats. */
+export const KERNEL_NUMBERS = {
+  LUMINANCE_R: LUMINANCE[0],
+  LUMINANCE_G: LUMINANCE[1],
+  LUMINANCE_B: LUMINANCE[2],
+  PER_CUTOFF_SOFT: 1 / CUTOFF_SOFT,
+  /** To eight digits, as it always was: a picture that was made once is made again to the byte. */
+  PER_MIDDLE_GREY: Number((1 / MIDDLE_GREY).toPrecision(8)),
+  OWN_SHEEN_A2: OWN_SHEEN.alpha ** 2,
+  GRAZING_COSINE: GRAZING,
+  SHADOW_ENDS: ENDS,
+  ON_WALL,
+  SHARPEST_EDGE: SHARPEST,
+  NEAR_STANDEE,
+  LAST_SOFT_LEVEL: SOFT_LEVELS - 1,
+} as const;
+
+/** Steps of tables. */
+export const KERNEL_COUNTS = { GRADE_STEPS, TONE_STEPS } as const;
+
+/** A layer: planes of spill, air and source; first and last + 1 row of the source plane; what shines, or 0; twelve weights. */
+export const LAYER = {
+  SPILL: 0,
+  AIR: 4,
+  SOURCE: 8,
+  SOURCE_FROM: 12,
+  SOURCE_TO: 16,
+  SHINE: 20,
+  SPILL_WEIGHTS: 24,
+  AIR_WEIGHTS: 36,
+  SOURCE_WEIGHTS: 48,
+  SHINE_WEIGHTS: 60,
+  BYTES: 72,
+} as const;
+
+/** Parameters of the night's base: those of the ambient light first, then those of a grade. */
+export const NIGHT_PARAMS = {
+  DARKEST: 48,
+  ON_LUMINANCE: 52,
+  TONE_STRENGTH: 56,
+  LOW: 60,
+  STRETCH: 64,
+  KNEE: 68,
+  BEND: 72,
+  LUT_STRENGTH: 76,
+  LUT_DIMENSIONS: 80,
+  LUT_SIZE: 84,
+  LUT_MIN: 88,
+  LUT_SPAN: 100,
+} as const;
+
+/** Tables of a grade. */
+export const TABLES = {
+  ENCODE: FLOAT * GRADE_TABLES.encode,
+  DECODE: FLOAT * GRADE_TABLES.decode,
+  BY_TONE: FLOAT * GRADE_TABLES.byTone,
+} as const;
+
+/** A light: see `kernels/point-light.ts`. */
+export const LIGHT = { BYTES: 64 } as const;
+
+/** What casts shadows: see `kernels/occlusion.ts`. Its head, then walls, decks with their corners, standees, ends of walls. */
+export const OCCLUDER = {
+  SIGHT: 16,
+  HEAD_BYTES: 64,
+  WALL_BYTES: 48,
+  WALL_SIDE: 24,
+  WALL_END: 28,
+  WALL_SIDE_LEAST: 32,
+  WALL_SIDE_MOST: 36,
+  DECK_BYTES: 16,
+  CORNER_BYTES: 32,
+  STANDEE_BYTES: 48,
+} as const;
+
+/** A tile, and the list of what casts shadows on it: counts, then where each begins. */
+export const TILE = { WIDTH: 64, HEIGHT: 16, RAYS: 32, LIST: 16 } as const;
+
+/** Everything that kernels are told as byte offsets and lengths, by the name of its table. */
+export const KERNEL_LAYOUT = { LAYER, NIGHT_PARAMS, TABLES, LIGHT, OCCLUDER, TILE } as const;
