@@ -1,6 +1,8 @@
 // Makes a fresh machine ready: packages, and with --browser a Chromium for the tests. Plain Node, nothing installed.
-import { spawn } from 'node:child_process';
-import { existsSync, statSync } from 'node:fs';
+import { spawn, spawnSync } from 'node:child_process';
+import { copyFileSync, existsSync, mkdirSync, readFileSync, renameSync, statSync } from 'node:fs';
+import { homedir } from 'node:os';
+import { dirname, join } from 'node:path';
 
 const [major] = process.versions.node.split('.').map(Number);
 if (major < 20) {
@@ -29,7 +31,41 @@ async function packages() {
   // What is set for production elsewhere must not keep the tools of the build away.
   const env = { ...process.env };
   for (const name of ['NODE_ENV', 'npm_config_omit', 'npm_config_production']) delete env[name];
-  await run('npm', ['ci', '--include=dev'], env);
+  await run('npm', ['ci', '--include=dev', '--ignore-scripts'], env);
+  await database(env);
+}
+
+/** Where the database's addon lies, and where one that was compiled is kept for the next time: for one version, Node and machine. */
+const ADDON = 'node_modules/better-sqlite3/build/Release/better_sqlite3.node';
+function keptAddon() {
+  const { version } = JSON.parse(readFileSync('node_modules/better-sqlite3/package.json', 'utf8'));
+  const cache = process.env.XDG_CACHE_HOME || join(homedir(), '.cache');
+  const name = ['better_sqlite3', version, process.versions.modules, process.platform, process.arch].join(
+    '-',
+  );
+  return join(cache, 'sundew', `${name}.node`);
+}
+
+/** Whether the addon loads and works here. */
+const works = () =>
+  spawnSync('node', ['-e', "new (require('better-sqlite3'))(':memory:').exec('select 1')"]).status === 0;
+
+/** Compiling the database's addon takes a minute or two: it is done once, and found again. */
+async function database(env) {
+  const kept = keptAddon();
+  if (existsSync(kept)) {
+    mkdirSync(dirname(ADDON), { recursive: true });
+    copyFileSync(kept, ADDON);
+    if (works()) return;
+  }
+  await run('npm', ['rebuild', 'better-sqlite3'], env);
+  try {
+    mkdirSync(dirname(kept), { recursive: true });
+    copyFileSync(ADDON, `${kept}.new`);
+    renameSync(`${kept}.new`, kept);
+  } catch ({ message }) {
+    console.error(`The compiled database could not be kept for the next time: ${message}`);
+  }
 }
 
 async function browser() {

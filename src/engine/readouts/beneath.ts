@@ -1,7 +1,7 @@
 import { layersOf } from '@/core/picture/layers';
 import { tonesUnder } from '@/core/picture/tones-under';
 import type { Scene } from '@/core/scene/schema';
-import { lampLight } from '../stages/held';
+import { lampLight } from '../stages/masked';
 import { plate } from '../stages/plate';
 import type { Readout } from './readout';
 import { smallSpot } from './small-spot';

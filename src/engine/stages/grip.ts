@@ -5,7 +5,7 @@ import type { Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { View } from '../graph/view';
 import type { Want } from '../graph/stage-spec';
-import { lampLight } from './held';
+import { lampLight } from './masked';
 import type { LayerView } from './lamps';
 import { plate } from './plate';
 

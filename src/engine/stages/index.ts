@@ -4,7 +4,7 @@ import { direct } from './direct';
 import { even, gains, levelling, lift, shading } from './even';
 import { brushed, found } from './found';
 import { grip } from './grip';
-import { held } from './held';
+import { masked } from './masked';
 import { lamps } from './lamps';
 import { edge, enlarged, passes, refined, softened } from './matte';
 import { lut, night, open, range, tables } from './night';
@@ -20,6 +20,6 @@ export const STAGES: readonly AnyStage[] = [
   ...[found, brushed, passes, edge, refined, softened, enlarged],
   ...[open, tables, lut, range, night],
   ...[round, crease, relief, soft],
-  ...[direct, bounce, lamps, held, grip],
+  ...[direct, bounce, lamps, masked, grip],
   ...[sum, film, shown],
 ].map(({ spec }) => spec);

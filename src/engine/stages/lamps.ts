@@ -23,7 +23,7 @@ export interface LayerFacts {
 }
 
 /** A fixture that nothing holds back. */
-export const unheld = (fixture: Fixture): Fixture => ({ ...fixture, behind: undefined, only: undefined });
+export const unmasked = (fixture: Fixture): Fixture => ({ ...fixture, behind: undefined, only: undefined });
 
 /** While a lamp is dragged the light of the others is kept apart, so that it alone is computed anew. */
 function partsOf({ moving }: Spot, { fixtures }: Lamps) {
@@ -37,7 +37,7 @@ function partsOf({ moving }: Spot, { fixtures }: Lamps) {
 
 /** What surfaces give on of a dragged lamp's light is its light from where it was taken up. */
 const resting = ({ moving }: Spot, fixtures: Fixture[]) =>
-  fixtures.map((fixture) => (moving && fixture.id === moving.id ? unheld(moving) : fixture));
+  fixtures.map((fixture) => (moving && fixture.id === moving.id ? unmasked(moving) : fixture));
 
 /** The light of lamps that nothing holds back. */
 export const lamps = stage({

@@ -5,18 +5,18 @@ import { stage } from '../graph/stage';
 import type { Rows } from '../graph/task';
 import type { Want } from '../graph/stage-spec';
 import { lightPlanes, type Lamps } from './direct';
-import { commonRows, lamps, rowsIn, unheld, type LayerFacts, type LayerView } from './lamps';
+import { commonRows, lamps, rowsIn, unmasked, type LayerFacts, type LayerView } from './lamps';
 import { matte } from './matte';
 
 /** What holds a fixture's light back; empty where nothing does. */
-const holdOf = ({ behind, only }: Fixture) =>
+const maskOf = ({ behind, only }: Fixture) =>
   behind === undefined && !only ? '' : `${behind ?? ''} ${only?.matte ?? ''} ${only?.outside ?? ''}`;
 
 /** Fixtures by what holds them back. */
 function groupsOf(fixtures: Fixture[]): Fixture[][] {
   const groups = new Map<string, Fixture[]>();
   for (const fixture of fixtures) {
-    const name = holdOf(fixture);
+    const name = maskOf(fixture);
     groups.set(name, [...(groups.get(name) ?? []), fixture]);
   }
   return [...groups.values()];
@@ -33,8 +33,8 @@ function rowsOfAll(all: Rows[], height: number): Rows {
 }
 
 /** The light of lamps that mattes hold back: where something stands before them, and where alone their spill lands. */
-export const held = stage({
-  name: 'held',
+export const masked = stage({
+  name: 'masked',
   part: 'the light of the fixtures',
   settings: ({ scene: { plan } }, { fixtures }: Lamps) => ({
     plan,
@@ -42,7 +42,7 @@ export const held = stage({
   }),
   inputs: (at, { fixtures }) => ({
     parts: groupsOf(fixtures).map((group) => ({
-      layer: lamps(at, { fixtures: group.map(unheld) }),
+      layer: lamps(at, { fixtures: group.map(unmasked) }),
       behind: group[0].behind === undefined ? undefined : matte(at, group[0].behind),
       only: group[0].only && matte(at, group[0].only.matte),
     })),
@@ -82,4 +82,4 @@ export const held = stage({
 
 /** The light of lamps, held back or not. */
 export const lampLight = (at: Spot, all: Lamps): Want<LayerView> =>
-  all.fixtures.some((fixture) => holdOf(fixture) !== '') ? held(at, all) : lamps(at, all);
+  all.fixtures.some((fixture) => maskOf(fixture) !== '') ? masked(at, all) : lamps(at, all);
