@@ -26,18 +26,77 @@ const PRESSURES: { value: PaintStroke['pressure']; label: string }[] = [
 
 /** The brush in hand, for painting or for finding edges. */
 export function BrushSettings({ matte, pass }: { matte: Matte; pass: PaintPass | EdgePass }) {
-  const brush = useView((view) => view.brush);
-  const edgeAct = useView((view) => view.edgeAct);
-  const finding = useView((view) => view.finding);
-  const setView = useView((view) => view.set);
-  const run = useScene((state) => state.run);
-  const find = useFinding();
   const { segmenter } = useSession();
-  const set = (values: Partial<PaintStroke>) => setView({ brush: { ...brush, ...values } });
   const isEdge = pass.kind === 'edge';
   useEffect(() => {
     if (isEdge) segmenter.warm();
   }, [isEdge, segmenter]);
+  const edgeAct = useView((view) => view.edgeAct);
+  return (
+    <>
+      {isEdge ? <EdgeActs /> : <PaintActs />}
+      {(!isEdge || edgeAct !== 'loop') && <BrushSize />}
+      {!isEdge && <PaintRows />}
+      <StrokesBack matte={matte} pass={pass} />
+    </>
+  );
+}
+
+function useBrush() {
+  const brush = useView((view) => view.brush);
+  const setView = useView((view) => view.set);
+  const set = (values: Partial<PaintStroke>) => setView({ brush: { ...brush, ...values } });
+  return { brush, set };
+}
+
+function EdgeActs() {
+  const edgeAct = useView((view) => view.edgeAct);
+  const setView = useView((view) => view.set);
+  return (
+    <SegmentedControl
+      fullWidth
+      size="xs"
+      aria-label="What a stroke does"
+      value={edgeAct}
+      data={ACTS}
+      onChange={(act) => setView({ edgeAct: act })}
+    />
+  );
+}
+
+function PaintActs() {
+  const { brush, set } = useBrush();
+  return (
+    <SegmentedControl
+      fullWidth
+      size="xs"
+      aria-label="What a stroke does"
+      value={brush.erase ? 'erase' : 'paint'}
+      data={[
+        { value: 'paint', label: 'Paint' },
+        { value: 'erase', label: 'Erase' },
+      ]}
+      onChange={(next) => set({ erase: next === 'erase' })}
+    />
+  );
+}
+
+function BrushSize() {
+  const { brush, set } = useBrush();
+  return (
+    <NumberRow
+      label="Brush size"
+      value={brush.size}
+      range={RANGES.brush}
+      initial={0.03}
+      scale={ratioScale(RANGES.brush)}
+      onChange={(size) => set({ size })}
+    />
+  );
+}
+
+function PaintRows() {
+  const { brush, set } = useBrush();
   const share = (key: 'soft' | 'flow' | 'strength', label: string, initial: number) => (
     <NumberRow
       label={label}
@@ -47,6 +106,31 @@ export function BrushSettings({ matte, pass }: { matte: Matte; pass: PaintPass |
       onChange={(value) => set({ [key]: value })}
     />
   );
+  return (
+    <>
+      {share('soft', 'Softness', 0.6)}
+      {share('flow', 'Flow', 0.5)}
+      {share('strength', 'Strength', 1)}
+      <div className={classes.pair}>
+        <span>Pressure</span>
+        <NativeSelect
+          size="xs"
+          aria-label="What pressure sets"
+          value={brush.pressure}
+          data={PRESSURES}
+          onChange={(event) => set({ pressure: event.currentTarget.value as PaintStroke['pressure'] })}
+        />
+      </div>
+      <p className={classes.hint}>Without a pen, a slow stroke counts as a firm one.</p>
+    </>
+  );
+}
+
+function StrokesBack({ matte, pass }: { matte: Matte; pass: PaintPass | EdgePass }) {
+  const finding = useView((view) => view.finding);
+  const run = useScene((state) => state.run);
+  const find = useFinding();
+  const { segmenter } = useSession();
 
   /** An edge pass without its last stroke is found anew from the others. */
   async function takeBack(): Promise<void> {
@@ -60,72 +144,20 @@ export function BrushSettings({ matte, pass }: { matte: Matte; pass: PaintPass |
   }
 
   return (
-    <>
-      {isEdge ? (
-        <SegmentedControl
-          fullWidth
-          size="xs"
-          aria-label="What a stroke does"
-          value={edgeAct}
-          data={ACTS}
-          onChange={(act) => setView({ edgeAct: act })}
-        />
-      ) : (
-        <SegmentedControl
-          fullWidth
-          size="xs"
-          aria-label="What a stroke does"
-          value={brush.erase ? 'erase' : 'paint'}
-          data={[
-            { value: 'paint', label: 'Paint' },
-            { value: 'erase', label: 'Erase' },
-          ]}
-          onChange={(next) => set({ erase: next === 'erase' })}
-        />
-      )}
-      {(!isEdge || edgeAct !== 'loop') && (
-        <NumberRow
-          label="Brush size"
-          value={brush.size}
-          range={RANGES.brush}
-          initial={0.03}
-          scale={ratioScale(RANGES.brush)}
-          onChange={(size) => set({ size })}
-        />
-      )}
-      {!isEdge && (
-        <>
-          {share('soft', 'Softness', 0.6)}
-          {share('flow', 'Flow', 0.5)}
-          {share('strength', 'Strength', 1)}
-          <div className={classes.pair}>
-            <span>Pressure</span>
-            <NativeSelect
-              size="xs"
-              aria-label="What pressure sets"
-              value={brush.pressure}
-              data={PRESSURES}
-              onChange={(event) => set({ pressure: event.currentTarget.value as PaintStroke['pressure'] })}
-            />
-          </div>
-          <p className={classes.hint}>Without a pen, a slow stroke counts as a firm one.</p>
-        </>
-      )}
-      <div className={classes.actions}>
-        <Button
-          size="compact-xs"
-          variant="default"
-          disabled={pass.strokes.length === 0 || finding}
-          onClick={() => void takeBack()}
-        >
-          Take the last stroke back
+    <div className={classes.actions}>
+      <Button
+        size="compact-xs"
+        variant="default"
+        disabled={pass.strokes.length === 0 || finding}
+        onClick={() => void takeBack()}
+      >
+        Take the last stroke back
+      </Button>
+      {finding && (
+        <Button size="compact-xs" variant="default" onClick={segmenter.cancel}>
+          Finding the edge… give up
         </Button>
-        {finding && (
-          <Button size="compact-xs" variant="default" onClick={segmenter.cancel}>
-            Finding the edge… give up
-          </Button>
-        )}
-      </div>
-    </>
+      )}
+    </div>
   );
 }

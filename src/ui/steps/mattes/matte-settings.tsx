@@ -35,32 +35,8 @@ const EDGE_ROWS = { refine: 'Refine', grow: 'Grow', feather: 'Feather' } as cons
 
 /** All that is set on one matte. */
 export function MatteSettings({ matte }: { matte: Matte }) {
-  const scene = useScene((state) => state.scene);
   const run = useScene((state) => state.run);
-  const change = useScene((state) => state.change);
-  const matteView = useView((view) => view.matteView);
-  const setView = useView((view) => view.set);
   const { id, name, passes } = matte;
-  const uses = usesOf(scene, id);
-  const others = scene.mattes.filter((other) => !isMadeOf(scene.mattes, other.id, id));
-  const light = (outside: boolean, label: string) => (
-    <NumberRow
-      label={label}
-      value={placeStops(scene, id, outside)}
-      range={RANGES.place}
-      initial={0}
-      onChange={(stops) =>
-        change(
-          `place ${id} ${outside}`,
-          setPlaces(`${name}: ${label.toLowerCase()}`, withPlace(scene, { matte: id, outside, stops })),
-        )
-      }
-    />
-  );
-  function add(pass: Pass, what: string): void {
-    run(setMatte(`${name}: ${what}`, id, { passes: [...passes, pass] }));
-    setView({ pass: pass.id });
-  }
   return (
     <section className={own.settings} aria-label={name}>
       <div className={classes.pair}>
@@ -71,37 +47,73 @@ export function MatteSettings({ matte }: { matte: Matte }) {
           onCommit={(next) => run(setMatte('Name', id, { name: next }))}
         />
       </div>
-      <SegmentedControl
-        fullWidth
-        size="xs"
-        aria-label="How the matte is looked at"
-        value={matteView}
-        data={[...COVERAGE_VIEWS, 'off' as const].map((value) => ({ value, label: VIEW_TEXT[value] }))}
-        onChange={(next) => setView({ matteView: next })}
-      />
+      <HowLookedAt />
       {passes.map((pass, index) => (
         <PassSettings key={pass.id} matte={matte} pass={pass} first={index === 0} />
       ))}
-      <Menu position="bottom-start" width={180}>
-        <Menu.Target>
-          <Button size="compact-xs" variant="default" disabled={passes.length >= MOST_PASSES}>
-            Another pass
-          </Button>
-        </Menu.Target>
-        <Menu.Dropdown>
-          {OWN_KINDS.map((kind) => (
-            <Menu.Item key={kind} onClick={() => add(newPass(kind), PASS_NAMES[kind].toLowerCase())}>
-              {PASS_NAMES[kind]}
-            </Menu.Item>
-          ))}
-          {others.length > 0 && <Menu.Label>What another matte covers</Menu.Label>}
-          {others.map((other) => (
-            <Menu.Item key={other.id} onClick={() => add(mattePass(other.id), other.name)}>
-              {other.name}
-            </Menu.Item>
-          ))}
-        </Menu.Dropdown>
-      </Menu>
+      <AnotherPass matte={matte} />
+      <EdgeRows matte={matte} />
+      <LightRow matte={matte} outside={false} label="Light inside" />
+      <LightRow matte={matte} outside={true} label="Light outside" />
+      <UsesAndRemove matte={matte} />
+    </section>
+  );
+}
+
+function HowLookedAt() {
+  const matteView = useView((view) => view.matteView);
+  const setView = useView((view) => view.set);
+  return (
+    <SegmentedControl
+      fullWidth
+      size="xs"
+      aria-label="How the matte is looked at"
+      value={matteView}
+      data={[...COVERAGE_VIEWS, 'off' as const].map((value) => ({ value, label: VIEW_TEXT[value] }))}
+      onChange={(next) => setView({ matteView: next })}
+    />
+  );
+}
+
+function AnotherPass({ matte: { id, name, passes } }: { matte: Matte }) {
+  const mattes = useScene(({ scene }) => scene.mattes);
+  const run = useScene((state) => state.run);
+  const setView = useView((view) => view.set);
+  const others = mattes.filter((other) => !isMadeOf(mattes, other.id, id));
+  function add(pass: Pass, what: string): void {
+    run(setMatte(`${name}: ${what}`, id, { passes: [...passes, pass] }));
+    setView({ pass: pass.id });
+  }
+  return (
+    <Menu position="bottom-start" width={180}>
+      <Menu.Target>
+        <Button size="compact-xs" variant="default" disabled={passes.length >= MOST_PASSES}>
+          Another pass
+        </Button>
+      </Menu.Target>
+      <Menu.Dropdown>
+        {OWN_KINDS.map((kind) => (
+          <Menu.Item key={kind} onClick={() => add(newPass(kind), PASS_NAMES[kind].toLowerCase())}>
+            {PASS_NAMES[kind]}
+          </Menu.Item>
+        ))}
+        {others.length > 0 && <Menu.Label>What another matte covers</Menu.Label>}
+        {others.map((other) => (
+          <Menu.Item key={other.id} onClick={() => add(mattePass(other.id), other.name)}>
+            {other.name}
+          </Menu.Item>
+        ))}
+      </Menu.Dropdown>
+    </Menu>
+  );
+}
+
+function EdgeRows({ matte }: { matte: Matte }) {
+  const run = useScene((state) => state.run);
+  const change = useScene((state) => state.change);
+  const { id, name } = matte;
+  return (
+    <>
       {(['refine', 'grow', 'feather'] as const).map((key) => (
         <NumberRow
           key={key}
@@ -122,8 +134,38 @@ export function MatteSettings({ matte }: { matte: Matte }) {
           run(setMatte(`${name}: invert`, id, { invert: checked }))
         }
       />
-      {light(false, 'Light inside')}
-      {light(true, 'Light outside')}
+    </>
+  );
+}
+
+/** The night's own light inside or outside of a matte. */
+function LightRow({ matte, outside, label }: { matte: Matte; outside: boolean; label: string }) {
+  const scene = useScene((state) => state.scene);
+  const change = useScene((state) => state.change);
+  const { id, name } = matte;
+  return (
+    <NumberRow
+      label={label}
+      value={placeStops(scene, id, outside)}
+      range={RANGES.place}
+      initial={0}
+      onChange={(stops) =>
+        change(
+          `place ${id} ${outside}`,
+          setPlaces(`${name}: ${label.toLowerCase()}`, withPlace(scene, { matte: id, outside, stops })),
+        )
+      }
+    />
+  );
+}
+
+function UsesAndRemove({ matte: { id } }: { matte: Matte }) {
+  const scene = useScene((state) => state.scene);
+  const run = useScene((state) => state.run);
+  const setView = useView((view) => view.set);
+  const uses = usesOf(scene, id);
+  return (
+    <>
       {uses.length > 0 && <p className={classes.hint}>Used by {uses.join(', ')}.</p>}
       <div className={classes.actions}>
         <Button
@@ -137,6 +179,6 @@ export function MatteSettings({ matte }: { matte: Matte }) {
           {uses.length > 0 ? 'Remove it wherever it is used' : 'Remove'}
         </Button>
       </div>
-    </section>
+    </>
   );
 }

@@ -2,7 +2,8 @@
 
 import { ActionIcon, Checkbox, NativeSelect, SegmentedControl, UnstyledButton } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
-import { JOINS, type Join, type Pass, type PassKind } from '@/core/matte/pass';
+import type { ReactNode } from 'react';
+import { JOINS, type AreaPass, type Join, type Pass, type PassKind, type RampPass } from '@/core/matte/pass';
 import { setMatte, setPass } from '@/core/scene/commands';
 import { RANGES, type Range } from '@/core/fields/ranges';
 import type { Matte } from '@/core/scene/schema';
@@ -10,7 +11,7 @@ import { PASS_NAMES } from '@/state/actions/matte-actions';
 import { NumberRow } from '../../controls/number-row';
 import { useScene, useView } from '../../editor/editor-context';
 import { BrushSettings } from './brush-settings';
-import own from '../../worksheet/lists.module.css';
+import lists from '../../worksheet/lists.module.css';
 import classes from '../../worksheet/worksheet.module.css';
 
 /** What each kind asks of the person, while it is set. */
@@ -29,114 +30,158 @@ const HINTS: Record<PassKind, string> = {
 
 const JOIN_TEXT: Record<Join, string> = { add: 'add', subtract: 'subtract', intersect: 'only where' };
 
+interface PassProps<Own extends Pass = Pass> {
+  matte: Matte;
+  pass: Own;
+}
+
+const setOf = ({ matte, pass }: PassProps, label: string, values: Partial<Pass>) =>
+  setPass(`${matte.name}: ${label}`, matte.id, pass.id, values);
+
 /** One pass of a matte: how it joins the ones before it, and its own settings while it is the chosen one. */
-export function PassSettings({ matte, pass, first }: { matte: Matte; pass: Pass; first: boolean }) {
+export function PassSettings({ first, ...own }: PassProps & { first: boolean }) {
+  const active = useView((view) => view.pass === own.pass.id);
+  return (
+    <div className={lists.pass} data-active={active || undefined}>
+      <PassHead {...own} first={first} active={active} />
+      {active && (
+        <>
+          <p className={classes.hint}>{HINTS[own.pass.kind]}</p>
+          <PassRows {...own} />
+        </>
+      )}
+    </div>
+  );
+}
+
+function PassHead({ matte, pass, first, active }: PassProps & { first: boolean; active: boolean }) {
   const run = useScene((state) => state.run);
-  const change = useScene((state) => state.change);
   const mattes = useScene(({ scene }) => scene.mattes);
-  const active = useView((view) => view.pass === pass.id);
-  const following = useView((view) => view.following);
   const setView = useView((view) => view.set);
   const other = pass.kind === 'matte' && mattes.find(({ id }) => id === pass.matte);
   const name = other ? other.name : PASS_NAMES[pass.kind];
-  const set = (label: string, values: Partial<Pass>) =>
-    setPass(`${matte.name}: ${label}`, matte.id, pass.id, values);
-  const row = (key: string, label: string, value: number, range: Range, initial: number) => (
+  const left = matte.passes.filter(({ id }) => id !== pass.id);
+  return (
+    <div className={lists.head}>
+      <UnstyledButton aria-pressed={active} onClick={() => setView({ pass: pass.id })}>
+        {name}
+      </UnstyledButton>
+      <NativeSelect
+        size="xs"
+        aria-label={`How ${name.toLowerCase()} joins`}
+        value={pass.join}
+        data={JOINS.map((value) => ({
+          value,
+          label: first && value === 'subtract' ? 'all but' : JOIN_TEXT[value],
+        }))}
+        onChange={(event) => run(setOf({ matte, pass }, 'join', { join: event.currentTarget.value as Join }))}
+      />
+      <ActionIcon
+        size={18}
+        variant="subtle"
+        color="gray"
+        aria-label={`Remove the pass ${name.toLowerCase()}`}
+        disabled={left.length === 0}
+        onClick={() => run(setMatte(`${matte.name}: remove a pass`, matte.id, { passes: left }))}
+      >
+        <IconX size={12} />
+      </ActionIcon>
+    </div>
+  );
+}
+
+/** What is set on a pass of its kind. */
+function PassRows({ matte, pass }: PassProps) {
+  const change = useScene((state) => state.change);
+  const row: Row = (key, label, value, range, initial) => (
     <NumberRow
       label={label}
       value={value}
       range={range}
       initial={initial}
-      onChange={(next) => change(`pass ${pass.id} ${key}`, set(label.toLowerCase(), { [key]: next }))}
+      onChange={(next) =>
+        change(`pass ${pass.id} ${key}`, setOf({ matte, pass }, label.toLowerCase(), { [key]: next }))
+      }
     />
   );
-  return (
-    <div className={own.pass} data-active={active || undefined}>
-      <div className={own.head}>
-        <UnstyledButton aria-pressed={active} onClick={() => setView({ pass: pass.id })}>
-          {name}
-        </UnstyledButton>
-        <NativeSelect
-          size="xs"
-          aria-label={`How ${name.toLowerCase()} joins`}
-          value={pass.join}
-          data={JOINS.map((value) => ({
-            value,
-            label: first && value === 'subtract' ? 'all but' : JOIN_TEXT[value],
-          }))}
-          onChange={(event) => run(set('join', { join: event.currentTarget.value as Join }))}
-        />
-        <ActionIcon
-          size={18}
-          variant="subtle"
-          color="gray"
-          aria-label={`Remove the pass ${name.toLowerCase()}`}
-          disabled={matte.passes.length === 1}
-          onClick={() =>
-            run(
-              setMatte(`${matte.name}: remove a pass`, matte.id, {
-                passes: matte.passes.filter(({ id }) => id !== pass.id),
-              }),
-            )
-          }
-        >
-          <IconX size={12} />
-        </ActionIcon>
-      </div>
-      {active && (
+  switch (pass.kind) {
+    case 'paint':
+    case 'edge':
+      return <BrushSettings matte={matte} pass={pass} />;
+    case 'outline':
+      return <Following />;
+    case 'area':
+      return <AreaRows matte={matte} pass={pass} row={row} />;
+    case 'tone':
+      return (
         <>
-          <p className={classes.hint}>{HINTS[pass.kind]}</p>
-          {(pass.kind === 'paint' || pass.kind === 'edge') && <BrushSettings matte={matte} pass={pass} />}
-          {pass.kind === 'outline' && (
-            <Checkbox
-              size="xs"
-              label="New points follow edges (Shift: straight)"
-              checked={following}
-              onChange={({ currentTarget: { checked } }) => setView({ following: checked })}
-            />
-          )}
-          {pass.kind === 'area' && (
-            <>
-              {row('tolerance', 'Tolerance', pass.tolerance, RANGES.tolerance, 0.1)}
-              <Checkbox
-                size="xs"
-                label="Only what hangs together"
-                checked={pass.connected}
-                onChange={({ currentTarget: { checked } }) => run(set('connected', { connected: checked }))}
-              />
-            </>
-          )}
-          {pass.kind === 'tone' && (
-            <>
-              {row('low', 'From', pass.low, RANGES.tone, 0.6)}
-              {row('high', 'To', pass.high, RANGES.tone, 1)}
-              {row('soft', 'Shoulder', pass.soft, RANGES.shoulder, 0.1)}
-            </>
-          )}
-          {pass.kind === 'colour' && (
-            <>
-              {row('reach', 'Reach', pass.reach, RANGES.reach, 0.04)}
-              {row('soft', 'Shoulder', pass.soft, RANGES.shoulder, 0.04)}
-            </>
-          )}
-          {pass.kind === 'ramp' && (
-            <>
-              <SegmentedControl
-                size="xs"
-                aria-label="Shape of the ramp"
-                value={pass.shape}
-                data={[
-                  { value: 'straight', label: 'Straight' },
-                  { value: 'round', label: 'Round' },
-                ]}
-                onChange={(shape) => run(set('shape', { shape: shape }))}
-              />
-              {pass.shape === 'round' && row('breadth', 'Breadth', pass.breadth, RANGES.breadth, 1)}
-              {row('soft', 'Fall-off', pass.soft, RANGES.strength, 1)}
-            </>
-          )}
+          {row('low', 'From', pass.low, RANGES.tone, 0.6)}
+          {row('high', 'To', pass.high, RANGES.tone, 1)}
+          {row('soft', 'Shoulder', pass.soft, RANGES.shoulder, 0.1)}
         </>
-      )}
-    </div>
+      );
+    case 'colour':
+      return (
+        <>
+          {row('reach', 'Reach', pass.reach, RANGES.reach, 0.04)}
+          {row('soft', 'Shoulder', pass.soft, RANGES.shoulder, 0.04)}
+        </>
+      );
+    case 'ramp':
+      return <RampRows matte={matte} pass={pass} row={row} />;
+    default:
+      return null;
+  }
+}
+
+type Row = (key: string, label: string, value: number, range: Range, initial: number) => ReactNode;
+
+function Following() {
+  const following = useView((view) => view.following);
+  const setView = useView((view) => view.set);
+  return (
+    <Checkbox
+      size="xs"
+      label="New points follow edges (Shift: straight)"
+      checked={following}
+      onChange={({ currentTarget: { checked } }) => setView({ following: checked })}
+    />
+  );
+}
+
+function AreaRows({ row, ...own }: PassProps<AreaPass> & { row: Row }) {
+  const run = useScene((state) => state.run);
+  const { tolerance, connected } = own.pass;
+  return (
+    <>
+      {row('tolerance', 'Tolerance', tolerance, RANGES.tolerance, 0.1)}
+      <Checkbox
+        size="xs"
+        label="Only what hangs together"
+        checked={connected}
+        onChange={({ currentTarget: { checked } }) => run(setOf(own, 'connected', { connected: checked }))}
+      />
+    </>
+  );
+}
+
+function RampRows({ row, ...own }: PassProps<RampPass> & { row: Row }) {
+  const run = useScene((state) => state.run);
+  const { shape, breadth, soft } = own.pass;
+  return (
+    <>
+      <SegmentedControl
+        size="xs"
+        aria-label="Shape of the ramp"
+        value={shape}
+        data={[
+          { value: 'straight', label: 'Straight' },
+          { value: 'round', label: 'Round' },
+        ]}
+        onChange={(next) => run(setOf(own, 'shape', { shape: next }))}
+      />
+      {shape === 'round' && row('breadth', 'Breadth', breadth, RANGES.breadth, 1)}
+      {row('soft', 'Fall-off', soft, RANGES.strength, 1)}
+    </>
   );
 }
