@@ -29,30 +29,13 @@ const DRAGGED = { circuit: 'application/x-sundew-circuit', fixture: 'application
  * and by key. Dragged by its name, or with Alt and an arrow key, it moves to another place.
  */
 export const CircuitStrip = memo(function CircuitStrip({ circuit, index }: CircuitStripProps) {
-  const change = useScene((state) => state.change);
   const run = useScene((state) => state.run);
   const setView = useView((view) => view.set);
   const chosen = useView((view) => view.circuit === circuit.id);
   const [open, setOpen] = useState(false);
-  const count = useScene(({ scene }) => fixturesOf(scene, circuit).length);
-  const gel = useScene(({ scene }) => fixturesOf(scene, circuit)[0]?.gel);
-  const lit = useScene(({ scene }) => burns(circuit, scene));
-  const color = litCss(gel ? gelColor(gel, circuit.warmth) : [1, 1, 1]);
   const [over, setOver] = useState(false);
   const { id, name, muted, solo } = circuit;
 
-  const fader = (level: LevelName, label: string, caption?: string) => (
-    <StripFader
-      label={`${name} ${label}`.trim()}
-      caption={caption}
-      value={circuit[level]}
-      color={color}
-      lit={lit}
-      onChange={(value) =>
-        change(`circuit ${id} ${level}`, setCircuit(`${name}: ${label || 'level'}`, id, { [level]: value }))
-      }
-    />
-  );
   const mute = () => run(setCircuit(muted ? `${name}: on again` : `${name}: mute`, id, { muted: !muted }));
   const toggleSolo = () => run(setCircuit(solo ? `${name}: end solo` : `${name}: solo`, id, { solo: !solo }));
   const onKeyDown = (event: KeyboardEvent) => {
@@ -94,25 +77,7 @@ export const CircuitStrip = memo(function CircuitStrip({ circuit, index }: Circu
       onDragLeave={() => setOver(false)}
       onDrop={onDrop}
     >
-      <div className={classes.faders}>
-        {fader('level', '')}
-        {open && fader('lampLevel', 'lamp level', 'lamp')}
-        {open && fader('spillLevel', 'spill level', 'spill')}
-        {open && (
-          <StripFader
-            label={`${name} warmth`}
-            caption="warmth"
-            value={circuit.warmth}
-            range={RANGES.warmth}
-            color={color}
-            lit={lit}
-            onChange={(warmth) =>
-              change(`circuit ${id} warmth`, setCircuit(`${name}: warmth`, id, { warmth }))
-            }
-          />
-        )}
-        {open && <CircuitFixtures circuit={circuit} />}
-      </div>
+      <Faders circuit={circuit} open={open} />
       <div className={classes.switches}>
         <UnstyledButton aria-pressed={muted} onClick={mute} aria-label={`Mute ${name}`}>
           mute
@@ -121,20 +86,74 @@ export const CircuitStrip = memo(function CircuitStrip({ circuit, index }: Circu
           solo
         </UnstyledButton>
       </div>
-      <UnstyledButton
-        className={classes.name}
-        aria-expanded={open}
-        aria-label={`${name}, ${count} fixtures: lamp and spill apart`}
-        title="Fold open into lamp, spill, warmth and fixtures; drag it to another place"
-        draggable
-        onDragStart={(event: DragEvent) => event.dataTransfer.setData(DRAGGED.circuit, id)}
-        onClick={() => setOpen(!open)}
-      >
-        {name} <small>{count}</small>
-      </UnstyledButton>
+      <StripName circuit={circuit} open={open} onToggle={() => setOpen(!open)} />
     </section>
   );
 });
+
+/** The dimmer of a circuit; open, lamp, spill, warmth and fixtures beside it. */
+function Faders({ circuit, open }: { circuit: Circuit; open: boolean }) {
+  const change = useScene((state) => state.change);
+  const gel = useScene(({ scene }) => fixturesOf(scene, circuit)[0]?.gel);
+  const lit = useScene(({ scene }) => burns(circuit, scene));
+  const color = litCss(gel ? gelColor(gel, circuit.warmth) : [1, 1, 1]);
+  const { id, name } = circuit;
+  const fader = (level: LevelName, label: string, caption?: string) => (
+    <StripFader
+      label={`${name} ${label}`.trim()}
+      caption={caption}
+      value={circuit[level]}
+      color={color}
+      lit={lit}
+      onChange={(value) =>
+        change(`circuit ${id} ${level}`, setCircuit(`${name}: ${label || 'level'}`, id, { [level]: value }))
+      }
+    />
+  );
+  return (
+    <div className={classes.faders}>
+      {fader('level', '')}
+      {open && fader('lampLevel', 'lamp level', 'lamp')}
+      {open && fader('spillLevel', 'spill level', 'spill')}
+      {open && (
+        <StripFader
+          label={`${name} warmth`}
+          caption="warmth"
+          value={circuit.warmth}
+          range={RANGES.warmth}
+          color={color}
+          lit={lit}
+          onChange={(warmth) => change(`circuit ${id} warmth`, setCircuit(`${name}: warmth`, id, { warmth }))}
+        />
+      )}
+      {open && <CircuitFixtures circuit={circuit} />}
+    </div>
+  );
+}
+
+interface StripNameProps {
+  circuit: Circuit;
+  open: boolean;
+  onToggle: () => void;
+}
+
+function StripName({ circuit, open, onToggle }: StripNameProps) {
+  const count = useScene(({ scene }) => fixturesOf(scene, circuit).length);
+  const { id, name } = circuit;
+  return (
+    <UnstyledButton
+      className={classes.name}
+      aria-expanded={open}
+      aria-label={`${name}, ${count} fixtures: lamp and spill apart`}
+      title="Fold open into lamp, spill, warmth and fixtures; drag it to another place"
+      draggable
+      onDragStart={(event: DragEvent) => event.dataTransfer.setData(DRAGGED.circuit, id)}
+      onClick={onToggle}
+    >
+      {name} <small>{count}</small>
+    </UnstyledButton>
+  );
+}
 
 const fixturesOf = (scene: Pick<Scene, 'fixtures'>, circuit: Circuit) =>
   scene.fixtures.filter((fixture) => fixture.circuit === circuit.id);

@@ -19,9 +19,6 @@ export function Cues() {
   const { scene: store } = useSession();
   const cues = useScene(({ scene }) => scene.cues);
   const run = useScene((state) => state.run);
-  const held = useView((view) => view.cueHeld);
-  const setView = useView((view) => view.set);
-  const [renaming, setRenaming] = useState<string>();
   /** The last two that were called, the newer last. */
   const [called, setCalled] = useState<string[]>([]);
   const [from, to] = called.map((id) => cues.find((cue) => cue.id === id));
@@ -30,20 +27,6 @@ export function Cues() {
     run(setDeskBetween(`Cue: ${cue.name}`, cue, cue, 1));
     setCalled((before) => [...before.filter((id) => id !== cue.id), cue.id].slice(-2));
   }
-
-  /** Shows a cue for as long as a pointer or a key is down on its button: to compare it with the desk as it stands. */
-  const letGo = () => setView({ cueHeld: undefined });
-  const holding = (id: string) => ({
-    onPointerDown: () => setView({ cueHeld: id }),
-    onPointerUp: letGo,
-    onPointerLeave: letGo,
-    onPointerCancel: letGo,
-    onBlur: letGo,
-    onKeyDown: (event: KeyboardEvent) => {
-      if (event.key === ' ' || event.key === 'Enter') setView({ cueHeld: id });
-    },
-    onKeyUp: letGo,
-  });
 
   function keep(): void {
     const { scene } = store.getState();
@@ -64,51 +47,85 @@ export function Cues() {
       {cues.length === 0 && <p>Set the desk, then keep it as a cue to come back to.</p>}
       <ul>
         {cues.map((cue) => (
-          <li key={cue.id} data-lit={cue.id === called.at(-1) || undefined}>
-            {renaming === cue.id ? (
-              <NameField
-                label="Cue name"
-                value={cue.name}
-                onCommit={(name) => {
-                  run(renameCue(cue.id, name));
-                  setRenaming(undefined);
-                }}
-              />
-            ) : (
-              <UnstyledButton
-                onClick={() => call(cue)}
-                onDoubleClick={() => setRenaming(cue.id)}
-                onKeyDown={(event) => {
-                  if (event.key === 'F2') setRenaming(cue.id);
-                }}
-                title="Double-click or F2 to name it"
-              >
-                {cue.name}
-              </UnstyledButton>
-            )}
-            <UnstyledButton
-              className={classes.look}
-              aria-label={`Look at ${cue.name} while held`}
-              title="Held, it shows; let go, the desk is as it was"
-              aria-pressed={held === cue.id}
-              {...holding(cue.id)}
-            >
-              look
-            </UnstyledButton>
-            <ActionIcon
-              size={16}
-              variant="transparent"
-              color="gray"
-              aria-label={`Remove ${cue.name}`}
-              onClick={() => run(removeCue(cue.id))}
-            >
-              <IconX size={11} />
-            </ActionIcon>
-          </li>
+          <CueRow key={cue.id} cue={cue} lit={cue.id === called.at(-1)} onCall={() => call(cue)} />
         ))}
       </ul>
       {from && to && from !== to && <CrossFade key={called.join()} from={from} to={to} />}
     </section>
+  );
+}
+
+/** Shows a cue for as long as a pointer or a key is down on its button: to compare it with the desk as it stands. */
+function useHolding(id: string) {
+  const setView = useView((view) => view.set);
+  const letGo = () => setView({ cueHeld: undefined });
+  return {
+    onPointerDown: () => setView({ cueHeld: id }),
+    onPointerUp: letGo,
+    onPointerLeave: letGo,
+    onPointerCancel: letGo,
+    onBlur: letGo,
+    onKeyDown: (event: KeyboardEvent) => {
+      if (event.key === ' ' || event.key === 'Enter') setView({ cueHeld: id });
+    },
+    onKeyUp: letGo,
+  };
+}
+
+interface CueRowProps {
+  cue: Cue;
+  /** Whether it was called last. */
+  lit: boolean;
+  onCall: () => void;
+}
+
+function CueRow({ cue, lit, onCall }: CueRowProps) {
+  const run = useScene((state) => state.run);
+  const held = useView((view) => view.cueHeld === cue.id);
+  const holding = useHolding(cue.id);
+  const [renaming, setRenaming] = useState(false);
+  return (
+    <li data-lit={lit || undefined}>
+      {renaming ? (
+        <NameField
+          label="Cue name"
+          value={cue.name}
+          onCommit={(name) => {
+            run(renameCue(cue.id, name));
+            setRenaming(false);
+          }}
+        />
+      ) : (
+        <UnstyledButton
+          onClick={onCall}
+          onDoubleClick={() => setRenaming(true)}
+          onKeyDown={(event) => {
+            if (event.key === 'F2') setRenaming(true);
+          }}
+          title="Double-click or F2 to name it"
+        >
+          {cue.name}
+        </UnstyledButton>
+      )}
+      <UnstyledButton
+        className={classes.look}
+        aria-label={`Look at ${cue.name} while held`}
+        title="Held, it shows; let go, the desk is as it was"
+        aria-pressed={held}
+        {...holding}
+      >
+        look
+      </UnstyledButton>
+      <ActionIcon
+        size={16}
+        variant="transparent"
+        color="gray"
+        aria-label={`Remove ${cue.name}`}
+        onClick={() => run(removeCue(cue.id))}
+      >
+        <IconX size={11} />
+      </ActionIcon>
+    </li>
   );
 }
 

@@ -3,16 +3,25 @@
 import { useStore } from 'zustand';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { notifications } from '@mantine/notifications';
-import { useCallback, useMemo, useRef, useState, type CSSProperties, type PointerEvent } from 'react';
+import {
+  useCallback,
+  useMemo,
+  useRef,
+  useState,
+  type CSSProperties,
+  type PointerEvent,
+  type PropsWithChildren,
+} from 'react';
 import { framedSize, WHOLE_FRAME } from '@/core/frame/frame';
 import type { PlatePoint } from '@/core/geometry/camera';
+import type { Scene, SceneFrame } from '@/core/scene/schema';
+import type { Size } from '@/engine/sizes';
 import { useScene, useSession, useView } from '../editor/editor-context';
 import { stepOf } from '../steps';
 import type { Stage, StepInfo } from '../steps/step';
 import { OverviewMap } from './overview-map';
-import { api } from '@/state/session/api';
 import { buildUpSays } from '@/state/actions/build-up';
-import { ServedImage } from '../controls/served-image';
+import { DayPane, NightPane, placesOf, useCanvases } from './panes';
 import { Probe, type ProbeProps } from './probe';
 import { previewRegions } from './preview-regions';
 import { useLookGestures } from './use-look-gestures';
@@ -25,43 +34,27 @@ import classes from './picture.module.css';
 /** The picture, and the marks of the open step on it. */
 export function Picture() {
   const session = useSession();
-  const id = useScene((state) => state.id);
   const plate = useScene(({ scene }) => scene.plate);
   const ownFrame = useScene(({ scene }) => scene.frame);
   const step = useView((v) => v.step);
   const probing = useView((v) => v.probing);
   const day = useView((v) => v.day);
-  const picking = useView((v) => v.picking);
   const look = useView((v) => v.look);
   const proof = useView((v) => v.proof);
-  const wipe = useView((v) => v.wipe);
   const setView = useView((v) => v.set);
-  const { Surface, Tags, Over, wholePlate, drawsLive, followsPointer, keepsMarks } = stepOf(step);
-  const marksStay = useView((v) => keepsMarks?.(v) ?? false);
+  const { Surface, Tags, Over, wholePlate, drawsLive, followsPointer } = stepOf(step);
   const [pointer] = useState(() => createStore<{ at?: PlatePoint }>(() => ({})));
   const view = useRef<HTMLDivElement>(null);
-  const night = useRef<HTMLCanvasElement>(null);
-  const coarse = useRef<HTMLCanvasElement>(null);
-  const dayCanvas = useRef<HTMLCanvasElement>(null);
-  const dayPart = useRef<HTMLCanvasElement>(null);
-  const live = useRef<HTMLCanvasElement>(null);
+  const canvases = useCanvases();
+  const { night, coarse, day: dayCanvas, dayPart, live } = canvases;
   const trail = useRef<SVGPathElement>(null);
   const { width, height } = useSize(view);
-  const density = typeof window === 'undefined' ? 1 : window.devicePixelRatio;
-  const panes = proof === 'beside' ? 2 : 1;
-  const pane = useMemo(() => ({ width: width / panes, height }), [width, height, panes]);
-  const frame = wholePlate ? WHOLE_FRAME : ownFrame;
-  const framed = useMemo(() => framedSize(plate, frame), [plate, frame]);
-  const place = useMemo(() => plateBox(pane, framed, look, density), [pane, framed, look, density]);
-  const box = useMemo(() => plateAround(place, frame), [place, frame]);
-  const regions = useMemo(
-    () => (pane.width > 0 ? previewRegions(pane, plate, frame, look, density) : undefined),
-    [pane, plate, frame, look, density],
-  );
+  const geometry = useGeometry({ width, height }, wholePlate ? WHOLE_FRAME : ownFrame, plate);
+  const { density, panes, pane, frame, framed, place, box, regions } = geometry;
   const onFault = useCallback((error: Error) => {
     notifications.show({ color: 'red', title: 'The picture could not be made', message: error.message });
   }, []);
-  usePreview({ session, canvases: { night, coarse, day: dayCanvas, dayPart }, regions, onFault });
+  usePreview({ session, canvases, regions, onFault });
   const gestures = useLookGestures({
     view,
     pane,
@@ -71,24 +64,8 @@ export function Picture() {
     onLook: (next) => setView({ look: next }),
   });
 
-  /** The place of the plate under the pointer, if the picture shows it. */
-  function placeOf(event: PointerEvent): PlatePoint | undefined {
-    const edge = view.current!.getBoundingClientRect();
-    const x = ((event.clientX - edge.left) % pane.width) - place.left;
-    const y = event.clientY - edge.top - place.top;
-    if (x < 0 || y < 0 || x >= place.width || y >= place.height) return undefined;
-    return placeInBox(place, frame, plate.width / plate.height, { x, y });
-  }
-
   const stage: Stage = { box, turned: frame.angle, night, day: dayCanvas, live, trail };
-  const framedAt = { left: place.left, top: place.top, width: place.width, height: place.height };
-  const plateAt: CSSProperties = {
-    ...box,
-    transform: `rotate(${-frame.angle}deg)`,
-    transformOrigin: `${100 * frame.u}% ${100 * frame.v}%`,
-  };
-  const dayShown = day || proof !== 'night';
-  const cut = !day && proof === 'wipe' ? `inset(0 0 0 ${100 * wipe}%)` : undefined;
+  const places = placesOf(place, box, frame);
   const at = (index: number): CSSProperties => ({ left: index * pane.width, width: pane.width });
   return (
     <main
@@ -98,60 +75,75 @@ export function Picture() {
       data-close={(look.zoom !== 'fit' && look.zoom >= 2) || undefined}
       {...gestures}
       onPointerMove={(event) => {
-        if (probing || followsPointer) pointer.setState({ at: placeOf(event) });
+        const edge = event.currentTarget.getBoundingClientRect();
+        if (probing || followsPointer) pointer.setState({ at: placeUnder(event, edge, geometry) });
       }}
       onPointerLeave={() => pointer.setState({ at: undefined })}
     >
-      <div className={classes.pane} style={at(0)}>
-        <div className={classes.framed} style={framedAt}>
-          <ServedImage className={classes.opening} src={api.opening(id)} alt="" data-testid="opening" />
-          <div className={classes.plate} style={plateAt}>
-            <canvas ref={night} className={classes.canvas} data-testid="night" />
-            <canvas ref={coarse} className={classes.canvas} aria-hidden />
-            {drawsLive && <canvas ref={live} className={classes.live} aria-hidden />}
-          </div>
-        </div>
-      </div>
-      <div
-        className={classes.pane}
-        style={{ ...at(day ? 0 : panes - 1), visibility: dayShown ? 'visible' : 'hidden', clipPath: cut }}
-        data-testid="day-pane"
-      >
-        <div className={classes.framed} style={framedAt}>
-          <div className={classes.plate} style={plateAt}>
-            <canvas ref={dayCanvas} className={classes.canvas} data-testid="day" />
-            <canvas ref={dayPart} className={classes.canvas} aria-hidden />
-          </div>
-        </div>
-      </div>
-      <div className={classes.pane} style={at(0)}>
-        <div
-          className={classes.over}
-          style={framedAt}
-          data-quiet={day || undefined}
-          data-shown={marksStay || undefined}
-          data-picking={picking || undefined}
-        >
-          <div className={classes.plate} style={plateAt}>
-            <Surface {...stage} />
-            {Tags && <Tags {...stage} />}
-          </div>
-        </div>
-      </div>
+      <NightPane at={at(0)} {...{ places, night, coarse, live, drawsLive }} />
+      <DayPane at={at(day ? 0 : panes - 1)} places={places} day={dayCanvas} dayPart={dayPart} />
+      <MarksPane at={at(0)} places={places}>
+        <Surface {...stage} />
+        {Tags && <Tags {...stage} />}
+      </MarksPane>
       {proof === 'wipe' && !day && <WipeHandle />}
       {probing && <ProbeAt pointer={pointer} night={[coarse, night]} day={[dayPart, dayCanvas]} />}
       {Over && <OverAt pointer={pointer} stage={stage} Over={Over} />}
       {look.zoom !== 'fit' && <OverviewMap part={visiblePart(pane, place)} />}
-      {!day && (
-        <div className={classes.lighting}>
-          <span className={classes.says} role="status">
-            Lighting the scene
-          </span>
-        </div>
-      )}
-      {day && <span className={classes.says}>Day</span>}
-      {!day && <BuildUpSays />}
+      <Says />
     </main>
+  );
+}
+
+/** Where panes, frame and plate lie in a view, and what is to be computed of the picture. */
+function useGeometry({ width, height }: Size, frame: SceneFrame | typeof WHOLE_FRAME, plate: Scene['plate']) {
+  const look = useView((v) => v.look);
+  const proof = useView((v) => v.proof);
+  const density = typeof window === 'undefined' ? 1 : window.devicePixelRatio;
+  const panes = proof === 'beside' ? 2 : 1;
+  const pane = useMemo(() => ({ width: width / panes, height }), [width, height, panes]);
+  const framed = useMemo(() => framedSize(plate, frame), [plate, frame]);
+  const place = useMemo(() => plateBox(pane, framed, look, density), [pane, framed, look, density]);
+  const box = useMemo(() => plateAround(place, frame), [place, frame]);
+  const regions = useMemo(
+    () => (pane.width > 0 ? previewRegions(pane, plate, frame, look, density) : undefined),
+    [pane, plate, frame, look, density],
+  );
+  return { density, panes, pane, frame, framed, place, box, regions, plate };
+}
+
+type Geometry = ReturnType<typeof useGeometry>;
+
+/** The place of the plate under the pointer, if the picture shows it. `edge`: the view's own place. */
+function placeUnder(event: PointerEvent, edge: DOMRect, geometry: Geometry): PlatePoint | undefined {
+  const { pane, place, frame, plate } = geometry;
+  const x = ((event.clientX - edge.left) % pane.width) - place.left;
+  const y = event.clientY - edge.top - place.top;
+  if (x < 0 || y < 0 || x >= place.width || y >= place.height) return undefined;
+  return placeInBox(place, frame, plate.width / plate.height, { x, y });
+}
+
+type MarksPaneProps = PropsWithChildren<{ at: CSSProperties; places: ReturnType<typeof placesOf> }>;
+
+/** Where the open step's marks lie. */
+function MarksPane({ at, places, children }: MarksPaneProps) {
+  const day = useView((v) => v.day);
+  const picking = useView((v) => v.picking);
+  const marksStay = useView((v) => stepOf(v.step).keepsMarks?.(v) ?? false);
+  return (
+    <div className={classes.pane} style={at}>
+      <div
+        className={classes.over}
+        style={places.framed}
+        data-quiet={day || undefined}
+        data-shown={marksStay || undefined}
+        data-picking={picking || undefined}
+      >
+        <div className={classes.plate} style={places.plate}>
+          {children}
+        </div>
+      </div>
+    </div>
   );
 }
 
@@ -176,6 +168,22 @@ function OverAt({
   const at = useStore(pointer, (now) => now.at);
   const probing = useView((view) => view.probing);
   return <Over {...stage} pointer={probing ? undefined : at} />;
+}
+
+/** What the picture says of itself, in its corner. */
+function Says() {
+  const day = useView((view) => view.day);
+  if (day) return <span className={classes.says}>Day</span>;
+  return (
+    <>
+      <div className={classes.lighting}>
+        <span className={classes.says} role="status">
+          Lighting the scene
+        </span>
+      </div>
+      <BuildUpSays />
+    </>
+  );
 }
 
 /** Which circuit came on last, while the scene builds up from dark. */

@@ -13,11 +13,18 @@ import { Logo } from '../editor/logo';
 import { SceneCard } from './scene-card';
 import classes from './scenes.module.css';
 
+/** A photo on its way in: how much of it is sent, 0 to 1. */
+interface Taking {
+  name: string;
+  cancel: AbortController;
+  sent: number;
+}
+
 /** The wall of scenes. A photo dropped anywhere begins one. */
 export function ScenesPage({ scenes }: { scenes: SceneSummary[] }) {
   const router = useRouter();
   const choose = useRef<() => void>(null);
-  const [taking, setTaking] = useState<{ name: string; cancel: AbortController; sent: number }>();
+  const [taking, setTaking] = useState<Taking>();
   const [fault, setFault] = useState<string>();
   useEffect(() => watchConnection(() => api.alive()), []);
   useEffect(() => router.refresh(), [router]); // A wall kept from an earlier visit may be older.
@@ -45,21 +52,7 @@ export function ScenesPage({ scenes }: { scenes: SceneSummary[] }) {
         <Logo />
         <div className={classes.begin}>
           {taking ? (
-            <span role="status" className={classes.taking}>
-              {taking.sent < 1 ? (
-                <Progress
-                  className={classes.sent}
-                  value={100 * taking.sent}
-                  aria-label="Sent to the server"
-                />
-              ) : (
-                <Loader size={14} />
-              )}
-              {taking.sent < 1 ? 'Taking in' : 'Opening'} {taking.name}
-              <Button size="compact-xs" variant="default" onClick={() => taking.cancel.abort()}>
-                Cancel
-              </Button>
-            </span>
+            <Underway {...taking} />
           ) : (
             <>
               <span className={classes.hint}>Drop a photo anywhere to begin a scene</span>
@@ -92,5 +85,21 @@ export function ScenesPage({ scenes }: { scenes: SceneSummary[] }) {
         <p className={classes.dropText}>Let go to turn it to night</p>
       </Dropzone.FullScreen>
     </div>
+  );
+}
+
+function Underway({ name, cancel, sent }: Taking) {
+  return (
+    <span role="status" className={classes.taking}>
+      {sent < 1 ? (
+        <Progress className={classes.sent} value={100 * sent} aria-label="Sent to the server" />
+      ) : (
+        <Loader size={14} />
+      )}
+      {sent < 1 ? 'Taking in' : 'Opening'} {name}
+      <Button size="compact-xs" variant="default" onClick={() => cancel.abort()}>
+        Cancel
+      </Button>
+    </span>
   );
 }

@@ -26,16 +26,8 @@ export function FrameStep() {
   const frame = useScene(({ scene }) => scene.frame);
   const plate = useScene(({ scene }) => scene.plate);
   const change = useScene((state) => state.change);
-  const run = useScene((state) => state.run);
-  const levelling = useView((view) => view.levelling);
-  const setView = useView((view) => view.set);
   const aspect = plate.width / plate.height;
   const { width, height } = framedSize(plate, frame);
-
-  function choose(ratio: number): void {
-    const held = ratio === 0 ? frame : withRatio(frame, ratio, aspect);
-    run(setFrame('Ratio of the frame', { ...held, ratio }));
-  }
 
   /** Sides go together while a ratio is kept. */
   const side = (name: 'width' | 'height', value: number) => {
@@ -63,23 +55,7 @@ export function FrameStep() {
   );
   return (
     <>
-      <div className={classes.pair}>
-        <span>Ratio</span>
-        <NativeSelect
-          size="xs"
-          aria-label="Ratio"
-          value={String(frame.ratio)}
-          data={[
-            { value: '0', label: 'free' },
-            { value: String(aspect), label: 'as the plate' },
-            ...RATIOS.filter(([ratio]) => ratio !== aspect).map(([ratio, label]) => ({
-              value: String(ratio),
-              label,
-            })),
-          ]}
-          onChange={(event) => choose(Number(event.currentTarget.value))}
-        />
-      </div>
+      <RatioRow />
       {row('angle', 'Turn', RANGES.angle)}
       {row('width', 'Width', RANGES.frameSide)}
       {row('height', 'Height', RANGES.frameSide)}
@@ -89,6 +65,49 @@ export function FrameStep() {
         {width} × {height} pixels. Drag the frame or its edges in the picture. Lamps, ground plan and all else
         stay where they are on the plate.
       </p>
+      <Actions />
+    </>
+  );
+}
+
+function RatioRow() {
+  const frame = useScene(({ scene }) => scene.frame);
+  const { width, height } = useScene(({ scene }) => scene.plate);
+  const run = useScene((state) => state.run);
+  const aspect = width / height;
+
+  function choose(ratio: number): void {
+    const held = ratio === 0 ? frame : withRatio(frame, ratio, aspect);
+    run(setFrame('Ratio of the frame', { ...held, ratio }));
+  }
+
+  return (
+    <div className={classes.pair}>
+      <span>Ratio</span>
+      <NativeSelect
+        size="xs"
+        aria-label="Ratio"
+        value={String(frame.ratio)}
+        data={[
+          { value: '0', label: 'free' },
+          { value: String(aspect), label: 'as the plate' },
+          ...RATIOS.filter(([ratio]) => ratio !== aspect).map(([ratio, label]) => ({
+            value: String(ratio),
+            label,
+          })),
+        ]}
+        onChange={(event) => choose(Number(event.currentTarget.value))}
+      />
+    </div>
+  );
+}
+
+function Actions() {
+  const run = useScene((state) => state.run);
+  const levelling = useView((view) => view.levelling);
+  const setView = useView((view) => view.set);
+  return (
+    <>
       <div className={classes.actions}>
         <Button
           size="compact-xs"

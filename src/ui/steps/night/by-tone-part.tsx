@@ -65,23 +65,7 @@ export function ByTonePart() {
             run(setNightPart(checked ? 'Always refit' : 'Refit no more', 'refit', { always: checked }))
           }
         />
-        <Button
-          size="compact-xs"
-          variant="subtle"
-          color="gray"
-          onClick={() => {
-            const { byTone: start, refit: fit } = startingNight(0);
-            run({
-              label: 'Reset colour by tone',
-              apply: ({ night }) => {
-                night.byTone = start;
-                night.refit = fit;
-              },
-            });
-          }}
-        >
-          Reset
-        </Button>
+        <Reset />
       </div>
       {!refit.always && (
         <>
@@ -91,5 +75,28 @@ export function ByTonePart() {
       )}
       {fault && <p role="alert">{fault}</p>}
     </>
+  );
+}
+
+function Reset() {
+  const run = useScene((state) => state.run);
+  return (
+    <Button
+      size="compact-xs"
+      variant="subtle"
+      color="gray"
+      onClick={() => {
+        const { byTone: start, refit: fit } = startingNight(0);
+        run({
+          label: 'Reset colour by tone',
+          apply: ({ night }) => {
+            night.byTone = start;
+            night.refit = fit;
+          },
+        });
+      }}
+    >
+      Reset
+    </Button>
   );
 }

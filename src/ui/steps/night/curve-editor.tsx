@@ -19,6 +19,37 @@ const AWAY = 0.25;
 const clamp = (value: number, low = 0, high = 1) => Math.min(high, Math.max(low, value));
 const round = (value: number) => Math.round(1000 * value) / 1000;
 
+/** Points with one of them moved between its neighbours. */
+const moved = (from: readonly CurvePoint[], index: number, { x, y }: CurvePoint) => {
+  const low = index > 0 ? from[index - 1].x + POINT_GAP : 0;
+  const high = index < from.length - 1 ? from[index + 1].x - POINT_GAP : 1;
+  return from.map((point, i) =>
+    i === index ? { x: round(clamp(x, low, high)), y: round(clamp(y)) } : point,
+  );
+};
+
+/** Points without one of them. */
+const without = (from: readonly CurvePoint[], index: number) => from.filter((_, i) => i !== index);
+
+/** Points after a key on one of them; undefined for a key that does nothing. */
+function stepped(
+  { key, shiftKey }: KeyboardEvent,
+  points: readonly CurvePoint[],
+  index: number,
+): CurvePoint[] | undefined {
+  const step = NUDGE * (shiftKey ? 5 : 1);
+  const by: Record<string, [number, number]> = {
+    ArrowLeft: [-step, 0],
+    ArrowRight: [step, 0],
+    ArrowUp: [0, step],
+    ArrowDown: [0, -step],
+  };
+  const point = points[index];
+  if (by[key]) return moved(points, index, { x: point.x + by[key][0], y: point.y + by[key][1] });
+  if ((key === 'Delete' || key === 'Backspace') && points.length > 2) return without(points, index);
+  return undefined;
+}
+
 /** The tone curve over the tones of the picture: a click adds a point, a drag out of the field takes one away. */
 export function CurveEditor() {
   const points = useScene(({ scene }) => scene.night.shape.points);
@@ -33,15 +64,6 @@ export function CurveEditor() {
     const box = field.current!.getBoundingClientRect();
     return { x: (event.clientX - box.left) / box.width, y: 1 - (event.clientY - box.top) / box.height };
   };
-  const moved = (from: readonly CurvePoint[], index: number, { x, y }: CurvePoint) => {
-    const low = index > 0 ? from[index - 1].x + POINT_GAP : 0;
-    const high = index < from.length - 1 ? from[index + 1].x - POINT_GAP : 1;
-    return from.map((point, i) =>
-      i === index ? { x: round(clamp(x, low, high)), y: round(clamp(y)) } : point,
-    );
-  };
-  const without = (from: readonly CurvePoint[], index: number) => from.filter((_, i) => i !== index);
-
   function begin(event: PointerEvent, index: number, from: readonly CurvePoint[]): void {
     if (event.button !== 0) return;
     event.stopPropagation();
@@ -81,19 +103,9 @@ export function CurveEditor() {
   }
 
   function onKeyDown(event: KeyboardEvent, index: number): void {
-    const step = NUDGE * (event.shiftKey ? 5 : 1);
-    const by: Record<string, [number, number]> = {
-      ArrowLeft: [-step, 0],
-      ArrowRight: [step, 0],
-      ArrowUp: [0, step],
-      ArrowDown: [0, -step],
-    };
-    const point = points[index];
-    if (by[event.key])
-      set(moved(points, index, { x: point.x + by[event.key][0], y: point.y + by[event.key][1] }));
-    else if ((event.key === 'Delete' || event.key === 'Backspace') && points.length > 2)
-      set(without(points, index));
-    else return;
+    const next = stepped(event, points, index);
+    if (!next) return;
+    set(next);
     event.preventDefault();
     event.stopPropagation();
   }

@@ -43,7 +43,6 @@ interface Taken {
 function Wall() {
   const session = useSession();
   const run = useScene((state) => state.run);
-  const change = useScene((state) => state.change);
   const { items: kept, fault, attempt } = useKeptList(loadNocturnes);
   const [taken, setTaken] = useState<Taken>();
 
@@ -59,45 +58,15 @@ function Wall() {
           <Choice key={nocturne.id} nocturne={nocturne} onTake={take} />
         ))}
         {kept.map((nocturne) => (
-          <div key={nocturne.id} className={own.nocturne}>
-            <Choice nocturne={nocturne} onTake={take} />
-            <div className={own.remove}>
-              <ActionIcon
-                component="a"
-                href={api.nocturneFile(nocturne.id)}
-                size={16}
-                variant="filled"
-                color="dark"
-                aria-label={`Save ${nocturne.name} as a file`}
-              >
-                <IconDownload size={11} />
-              </ActionIcon>
-              <ActionIcon
-                size={16}
-                variant="filled"
-                color="dark"
-                aria-label={`Forget ${nocturne.name}`}
-                onClick={() => void attempt(() => api.deleteNocturne(nocturne.id))}
-              >
-                <IconX size={11} />
-              </ActionIcon>
-            </div>
-          </div>
+          <Kept
+            key={nocturne.id}
+            nocturne={nocturne}
+            onTake={take}
+            onForget={() => void attempt(() => api.deleteNocturne(nocturne.id))}
+          />
         ))}
       </div>
-      {taken && (
-        <NumberRow
-          label={taken.nocturne.name}
-          value={taken.strength}
-          range={RANGES.strength}
-          initial={1}
-          onChange={(strength) => {
-            setTaken({ ...taken, strength });
-            const night = blendNights(taken.from, taken.nocturne.night, strength);
-            change('nocturne strength', setNight(`${taken.nocturne.name}: strength`, night));
-          }}
-        />
-      )}
+      {taken && <Strength taken={taken} onChange={(strength) => setTaken({ ...taken, strength })} />}
       <NameToKeep
         label="Name of the nocturne"
         placeholder="Keep this night as …"
@@ -123,6 +92,61 @@ function Wall() {
         </p>
       )}
     </div>
+  );
+}
+
+interface KeptProps {
+  nocturne: Nocturne;
+  onTake: (nocturne: Nocturne) => void;
+  onForget: () => void;
+}
+
+/** A nocturne of one's own: it can be saved as a file, and forgotten. */
+function Kept({ nocturne, onTake, onForget }: KeptProps) {
+  return (
+    <div className={own.nocturne}>
+      <Choice nocturne={nocturne} onTake={onTake} />
+      <div className={own.remove}>
+        <ActionIcon
+          component="a"
+          href={api.nocturneFile(nocturne.id)}
+          size={16}
+          variant="filled"
+          color="dark"
+          aria-label={`Save ${nocturne.name} as a file`}
+        >
+          <IconDownload size={11} />
+        </ActionIcon>
+        <ActionIcon
+          size={16}
+          variant="filled"
+          color="dark"
+          aria-label={`Forget ${nocturne.name}`}
+          onClick={onForget}
+        >
+          <IconX size={11} />
+        </ActionIcon>
+      </div>
+    </div>
+  );
+}
+
+/** How far the night goes from where it was to the nocturne that was taken. */
+function Strength({ taken, onChange }: { taken: Taken; onChange: (strength: number) => void }) {
+  const change = useScene((state) => state.change);
+  const { from, nocturne } = taken;
+  return (
+    <NumberRow
+      label={nocturne.name}
+      value={taken.strength}
+      range={RANGES.strength}
+      initial={1}
+      onChange={(strength) => {
+        onChange(strength);
+        const night = blendNights(from, nocturne.night, strength);
+        change('nocturne strength', setNight(`${nocturne.name}: strength`, night));
+      }}
+    />
   );
 }
 

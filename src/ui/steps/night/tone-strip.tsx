@@ -67,19 +67,10 @@ export function ToneStrip() {
     event.stopPropagation();
   }
 
-  const sorted = [...stops].sort((a, b) => a.at - b.at);
-  const ramp = sorted.map(({ at, color }) => `${css(color)} ${100 * at}%`).join(', ');
   return (
     <>
       <div className={classes.strip} role="group" aria-label="Colours from dark to light">
-        <div
-          ref={bar}
-          data-testid="tone-strip"
-          style={{
-            background: `linear-gradient(90deg, ${ramp}${sorted.length === 1 ? `, ${css(sorted[0].color)}` : ''})`,
-          }}
-          onPointerDown={add}
-        />
+        <div ref={bar} data-testid="tone-strip" style={{ background: ramp(stops) }} onPointerDown={add} />
         {stops.map(({ at, color }, i) => (
           <span
             key={i}
@@ -106,30 +97,55 @@ export function ToneStrip() {
           />
         ))}
       </div>
+      <ChosenStop
+        stop={stops[index]}
+        last={stops.length === 1}
+        onChange={(values) => setStop(index, values)}
+        onEnd={gesture.end}
+        onRemove={() => takeAway(index)}
+      />
+    </>
+  );
+}
+
+/** Stops as a gradient. */
+function ramp(stops: readonly Stop[]): string {
+  const sorted = [...stops].sort((a, b) => a.at - b.at);
+  const all = sorted.length === 1 ? [...sorted, { ...sorted[0], at: 1 }] : sorted;
+  return `linear-gradient(90deg, ${all.map(({ at, color }) => `${css(color)} ${100 * at}%`).join(', ')})`;
+}
+
+interface ChosenStopProps {
+  stop: Stop;
+  /** Whether it is the only one. */
+  last: boolean;
+  onChange: (values: Partial<Stop>) => void;
+  onEnd: () => void;
+  onRemove: () => void;
+}
+
+function ChosenStop({ stop, last, onChange, onEnd, onRemove }: ChosenStopProps) {
+  return (
+    <>
       <NumberRow
         label="Tone"
-        value={stops[index].at}
+        value={stop.at}
         range={RANGES.tone}
-        initial={stops[index].at}
-        onChange={(at) => setStop(index, { at })}
+        initial={stop.at}
+        onChange={(at) => onChange({ at })}
       />
       <div className={classes.line2}>
         <ColorInput
           size="xs"
           aria-label="Colour of the stop"
-          value={css(stops[index].color)}
+          value={css(stop.color)}
           onChange={(hex) => {
             const color = codesFromHex(hex);
-            if (color) setStop(index, { color });
+            if (color) onChange({ color });
           }}
-          onChangeEnd={gesture.end}
+          onChangeEnd={onEnd}
         />
-        <Button
-          size="compact-xs"
-          variant="default"
-          disabled={stops.length === 1}
-          onClick={() => takeAway(index)}
-        >
+        <Button size="compact-xs" variant="default" disabled={last} onClick={onRemove}>
           Remove
         </Button>
       </div>

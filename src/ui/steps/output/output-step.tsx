@@ -69,28 +69,7 @@ export function OutputStep() {
 
   return (
     <>
-      <div className={classes.pair}>
-        <span>Format</span>
-        <SegmentedControl
-          aria-label="Format"
-          size="xs"
-          value={order.format}
-          data={[
-            { value: 'jpeg', label: 'JPEG' },
-            { value: 'png', label: 'PNG' },
-          ]}
-          onChange={(format) => setOrder({ ...order, format: format })}
-        />
-      </div>
-      {order.format === 'jpeg' && (
-        <NumberRow
-          label="Quality"
-          value={order.quality}
-          range={QUALITY}
-          initial={START.quality}
-          onChange={(quality) => setOrder({ ...order, quality })}
-        />
-      )}
+      <OrderRows order={order} onChange={setOrder} />
       <div className={classes.actions}>
         <Button size="compact-sm" onClick={() => void send()} disabled={running}>
           Send out {width} × {height}
@@ -107,22 +86,7 @@ export function OutputStep() {
           </Button>
         )}
       </div>
-      <div className={classes.progress} role="status">
-        {output?.state === 'waiting' && <span>{waitingText(output.ahead ?? 0)}</span>}
-        {output?.state === 'running' && (
-          <Progress.Root size="sm">
-            <Progress.Section value={100 * output.progress} aria-label="Output" />
-          </Progress.Root>
-        )}
-        {output?.state === 'done' && (
-          <span>
-            Sent out: <Anchor href={api.outputFile(output.id)}>{output.fileName}</Anchor>,{' '}
-            {megabytes(output.bytes ?? 0)}
-          </span>
-        )}
-        {output?.state === 'cancelled' && <span>Cancelled. Nothing was written.</span>}
-        {fault && <span role="alert">{fault}</span>}
-      </div>
+      <HowItGoes output={output} fault={fault} />
       <p className={classes.hint}>sRGB, full size, the same picture as on the screen.</p>
       <div className={classes.actions}>
         <Button size="compact-xs" variant="default" onClick={() => void saveSceneFile()}>
@@ -130,5 +94,62 @@ export function OutputStep() {
         </Button>
       </div>
     </>
+  );
+}
+
+interface OrderRowsProps {
+  order: OutputOrder;
+  onChange: (order: OutputOrder) => void;
+}
+
+/** What is sent out: format and quality. */
+function OrderRows({ order, onChange }: OrderRowsProps) {
+  return (
+    <>
+      <div className={classes.pair}>
+        <span>Format</span>
+        <SegmentedControl
+          aria-label="Format"
+          size="xs"
+          value={order.format}
+          data={[
+            { value: 'jpeg', label: 'JPEG' },
+            { value: 'png', label: 'PNG' },
+          ]}
+          onChange={(format) => onChange({ ...order, format })}
+        />
+      </div>
+      {order.format === 'jpeg' && (
+        <NumberRow
+          label="Quality"
+          value={order.quality}
+          range={QUALITY}
+          initial={START.quality}
+          onChange={(quality) => onChange({ ...order, quality })}
+        />
+      )}
+    </>
+  );
+}
+
+/** How far an output is, and what came of it. */
+function HowItGoes({ output, fault }: { output?: OutputProgress; fault?: string }) {
+  return (
+    <div className={classes.progress} role="status">
+      {output?.state === 'waiting' && <span>{waitingText(output.ahead ?? 0)}</span>}
+      {output?.state === 'running' && (
+        <Progress.Root size="sm">
+          <Progress.Section value={100 * output.progress} aria-label="Output" />
+        </Progress.Root>
+      )}
+      {output?.state === 'done' && (
+        <span>
+          Sent out: <Anchor href={api.outputFile(output.id)}>{output.fileName}</Anchor>,{' '}
+          {megabytes(output.bytes ?? 0)}
+        </span>
+      )}
+      {output?.state === 'cancelled' && <span>Cancelled. Nothing was written.</span>}
+      {fault && <span role="alert">{fault}</span>}
+    </div>
   );
 }

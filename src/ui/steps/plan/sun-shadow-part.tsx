@@ -18,16 +18,6 @@ export function SunShadowPart() {
   const sunShadow = useScene(({ scene }) => scene.plan.sunShadow);
   const run = useScene((state) => state.run);
   const change = useScene((state) => state.change);
-  const setView = useView((view) => view.set);
-  const { scene: store } = useSession();
-
-  function find(kind: 'shadow' | 'paint'): void {
-    const { scene } = store.getState();
-    const matte = kind === 'shadow' ? sunShadowMatte(scene) : newMatte(scene, kind);
-    run(addMatte(matte));
-    run(setPlan('Sun’s shadow', { sunShadow: { matte: matte.id, lift: LIFT } }));
-    if (kind === 'paint') setView({ step: 'mattes', matte: matte.id, pass: matte.passes[0].id });
-  }
 
   return (
     <>
@@ -61,26 +51,44 @@ export function SunShadowPart() {
           }
         />
       )}
-      {!sunShadow && (
-        <div className={classes.actions}>
-          <Button
-            size="compact-xs"
-            variant="default"
-            disabled={mattes.length >= MOST_MATTES}
-            onClick={() => find('shadow')}
-          >
-            Find it
-          </Button>
-          <Button
-            size="compact-xs"
-            variant="default"
-            disabled={mattes.length >= MOST_MATTES}
-            onClick={() => find('paint')}
-          >
-            Paint it
-          </Button>
-        </div>
-      )}
+      {!sunShadow && <FindIt />}
     </>
+  );
+}
+
+/** The ways to a matte of the shadow: found, or painted. */
+function FindIt() {
+  const mattes = useScene(({ scene }) => scene.mattes);
+  const run = useScene((state) => state.run);
+  const setView = useView((view) => view.set);
+  const { scene: store } = useSession();
+
+  function find(kind: 'shadow' | 'paint'): void {
+    const { scene } = store.getState();
+    const matte = kind === 'shadow' ? sunShadowMatte(scene) : newMatte(scene, kind);
+    run(addMatte(matte));
+    run(setPlan('Sun’s shadow', { sunShadow: { matte: matte.id, lift: LIFT } }));
+    if (kind === 'paint') setView({ step: 'mattes', matte: matte.id, pass: matte.passes[0].id });
+  }
+
+  return (
+    <div className={classes.actions}>
+      <Button
+        size="compact-xs"
+        variant="default"
+        disabled={mattes.length >= MOST_MATTES}
+        onClick={() => find('shadow')}
+      >
+        Find it
+      </Button>
+      <Button
+        size="compact-xs"
+        variant="default"
+        disabled={mattes.length >= MOST_MATTES}
+        onClick={() => find('paint')}
+      >
+        Paint it
+      </Button>
+    </div>
   );
 }

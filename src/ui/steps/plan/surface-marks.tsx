@@ -22,7 +22,7 @@ export function SurfaceMarks({ box }: { box: Box }) {
   const chosen = useView((view) => view.surface);
   const drawing = useView((view) => view.drawing);
   const camera = cameraOf(scene);
-  const { walls, decks, standees } = scene.plan;
+  const { walls, decks } = scene.plan;
   const place = ({ u, v }: PlatePoint) => `${u * box.width} ${v * box.height}`;
   return (
     <g className={classes.surround}>
@@ -55,51 +55,27 @@ export function SurfaceMarks({ box }: { box: Box }) {
             />
           )),
         )}
-      {walls
-        .filter(({ id }) => id === chosen && !drawing)
-        .flatMap(({ id, foot }) =>
-          foot.map((at, index) => (
-            <Corner
-              key={`${id} ${index}`}
-              kind="walls"
-              id={id}
-              points={foot}
-              index={index}
-              at={at}
-              box={box}
-            />
-          )),
-        )}
-      {decks
-        .filter(({ id }) => id === chosen && !drawing)
-        .flatMap(({ id, outline }) =>
-          outline.map((at, index) => (
-            <Corner
-              key={`${id} ${index}`}
-              kind="decks"
-              id={id}
-              points={outline}
-              index={index}
-              at={at}
-              box={box}
-            />
-          )),
-        )}
-      {standees
-        .filter(() => !drawing)
-        .map(({ id, name, foot }) => (
-          <Corner
-            key={id}
-            kind="standees"
-            id={id}
-            points={[foot]}
-            index={0}
-            at={foot}
-            box={box}
-            name={name}
-          />
-        ))}
+      {!drawing && <Corners box={box} />}
     </g>
+  );
+}
+
+/** The corners of the chosen surface, and the feet of all standees. */
+function Corners({ box }: { box: Box }) {
+  const { walls, decks, standees } = useScene(({ scene }) => scene.plan);
+  const chosen = useView((view) => view.surface);
+  const corners = (kind: 'walls' | 'decks', id: string, points: PlatePoint[]) =>
+    id === chosen
+      ? points.map((at, index) => <Corner key={`${id} ${index}`} {...{ kind, id, points, index, at, box }} />)
+      : [];
+  return (
+    <>
+      {walls.flatMap(({ id, foot }) => corners('walls', id, foot))}
+      {decks.flatMap(({ id, outline }) => corners('decks', id, outline))}
+      {standees.map(({ id, name, foot }) => (
+        <Corner key={id} kind="standees" id={id} points={[foot]} index={0} at={foot} box={box} name={name} />
+      ))}
+    </>
   );
 }
 

@@ -20,7 +20,6 @@ interface SettingsProps {
 export function SurfaceSettings({ kind, surface }: SettingsProps) {
   const run = useScene((state) => state.run);
   const change = useScene((state) => state.change);
-  const setView = useView((view) => view.set);
   const { id, name } = surface;
   const range = kind === 'walls' ? RANGES.wallHeight : RANGES.deckHeight;
   const set = (key: string, label: string, values: Partial<GroundPlan[SurfaceKind][number]>) =>
@@ -67,19 +66,27 @@ export function SurfaceSettings({ kind, surface }: SettingsProps) {
         onSet={(key, label, value) => set(key, label, { [key]: value })}
         onTake={(label, finish) => run(setSurface(`${name}: ${label}`, kind, id, finish))}
       />
-      <div className={classes.actions}>
-        <Button
-          size="compact-xs"
-          variant="default"
-          onClick={() => {
-            run(removeSurface(`Remove ${name}`, kind, id));
-            setView({ surface: undefined });
-          }}
-        >
-          Remove
-        </Button>
-      </div>
+      <RemoveIt kind={kind} surface={surface} />
     </section>
+  );
+}
+
+function RemoveIt({ kind, surface: { id, name } }: SettingsProps) {
+  const run = useScene((state) => state.run);
+  const setView = useView((view) => view.set);
+  return (
+    <div className={classes.actions}>
+      <Button
+        size="compact-xs"
+        variant="default"
+        onClick={() => {
+          run(removeSurface(`Remove ${name}`, kind, id));
+          setView({ surface: undefined });
+        }}
+      >
+        Remove
+      </Button>
+    </div>
   );
 }
 

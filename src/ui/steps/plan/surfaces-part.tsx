@@ -5,7 +5,7 @@ import { notifications } from '@mantine/notifications';
 import { useStore } from 'zustand';
 import { addSurface, type SurfaceKind } from '@/core/scene/commands';
 import { MOST_SURFACES } from '@/core/plan/plan-schema';
-import type { Matte } from '@/core/scene/schema';
+import type { Matte, Scene } from '@/core/scene/schema';
 import { lowestOf, newDeck, newStandee, newWall } from '@/state/actions/plan-actions';
 import { useScene, useSession, useView } from '../../editor/editor-context';
 import own from '../../worksheet/lists.module.css';
@@ -23,48 +23,11 @@ const MIDDLE = { from: { u: 0.3, v: 0.7 }, to: { u: 0.7, v: 0.75 } };
 
 /** Walls, standees and decks: what light lands on beside the ground. */
 export function SurfacesPart() {
-  const scene = useScene((state) => state.scene);
-  const run = useScene((state) => state.run);
+  const plan = useScene(({ scene }) => scene.plan);
   const chosen = useView((view) => view.surface);
   const drawing = useView((view) => view.drawing);
   const setView = useView((view) => view.set);
-  const { readout } = useSession();
-  const coverage = useStore(readout, (state) => state.coverage);
-  const { plan, mattes } = scene;
-  const full = (kind: SurfaceKind) => plan[kind].length >= MOST_SURFACES;
 
-  async function standUp(matte: Matte): Promise<void> {
-    const foot = coverage && lowestOf(await coverage(scene, matte.id));
-    if (!foot) {
-      notifications.show({
-        color: 'yellow',
-        message: `${matte.name} covers nothing yet. Draw it in Mattes first.`,
-      });
-      return;
-    }
-    const standee = newStandee(scene, matte, foot);
-    run(addSurface(`Stand up ${matte.name}`, 'standees', standee));
-    setView({ surface: standee.id, drawing: undefined });
-  }
-
-  const draw = (kind: 'wall' | 'deck', label: string) => (
-    <Button
-      size="compact-xs"
-      variant={drawing === kind ? 'filled' : 'default'}
-      aria-pressed={drawing === kind}
-      disabled={full(kind === 'wall' ? 'walls' : 'decks')}
-      onClick={() => setView({ drawing: drawing === kind ? undefined : kind })}
-      onKeyDown={(event) => {
-        if (event.key !== 'Enter') return;
-        event.preventDefault();
-        const { from, to } = MIDDLE;
-        if (kind === 'wall') run(addSurface('Wall', 'walls', newWall(scene, from, to)));
-        else run(addSurface('Deck', 'decks', newDeck(scene, from, to)));
-      }}
-    >
-      {label}
-    </Button>
-  );
   const item = (id: string, name: string, kind: string) => (
     <li key={id}>
       <UnstyledButton
@@ -84,22 +47,9 @@ export function SurfacesPart() {
         {KINDS.flatMap((kind) => plan[kind].map(({ id, name }) => item(id, name, ONE[kind])))}
       </ul>
       <div className={classes.actions}>
-        {draw('wall', 'Draw a wall')}
-        {draw('deck', 'Draw a deck')}
-        <Menu position="bottom-start" width={180}>
-          <Menu.Target>
-            <Button size="compact-xs" variant="default" disabled={mattes.length === 0 || full('standees')}>
-              Stand a matte up
-            </Button>
-          </Menu.Target>
-          <Menu.Dropdown>
-            {mattes.map((matte) => (
-              <Menu.Item key={matte.id} onClick={() => void standUp(matte)}>
-                {matte.name}
-              </Menu.Item>
-            ))}
-          </Menu.Dropdown>
-        </Menu>
+        <Draw kind="wall" label="Draw a wall" />
+        <Draw kind="deck" label="Draw a deck" />
+        <StandUp />
       </div>
       <p className={classes.hint}>
         {drawing === 'wall'
@@ -114,5 +64,78 @@ export function SurfacesPart() {
         return surface && <SurfaceSettings key={surface.id} kind={kind} surface={surface} />;
       })}
     </>
+  );
+}
+
+const isFull = ({ plan }: Scene, kind: SurfaceKind) => plan[kind].length >= MOST_SURFACES;
+
+/** Whether the next drag draws a wall or a deck; the Enter key puts one in the middle. */
+function Draw({ kind, label }: { kind: 'wall' | 'deck'; label: string }) {
+  const scene = useScene((state) => state.scene);
+  const run = useScene((state) => state.run);
+  const drawing = useView((view) => view.drawing);
+  const setView = useView((view) => view.set);
+  return (
+    <Button
+      size="compact-xs"
+      variant={drawing === kind ? 'filled' : 'default'}
+      aria-pressed={drawing === kind}
+      disabled={isFull(scene, kind === 'wall' ? 'walls' : 'decks')}
+      onClick={() => setView({ drawing: drawing === kind ? undefined : kind })}
+      onKeyDown={(event) => {
+        if (event.key !== 'Enter') return;
+        event.preventDefault();
+        const { from, to } = MIDDLE;
+        if (kind === 'wall') run(addSurface('Wall', 'walls', newWall(scene, from, to)));
+        else run(addSurface('Deck', 'decks', newDeck(scene, from, to)));
+      }}
+    >
+      {label}
+    </Button>
+  );
+}
+
+/** Stands a matte up on its lowest place. */
+function StandUp() {
+  const scene = useScene((state) => state.scene);
+  const run = useScene((state) => state.run);
+  const setView = useView((view) => view.set);
+  const { readout } = useSession();
+  const coverage = useStore(readout, (state) => state.coverage);
+  const { mattes } = scene;
+
+  async function standUp(matte: Matte): Promise<void> {
+    const foot = coverage && lowestOf(await coverage(scene, matte.id));
+    if (!foot) {
+      notifications.show({
+        color: 'yellow',
+        message: `${matte.name} covers nothing yet. Draw it in Mattes first.`,
+      });
+      return;
+    }
+    const standee = newStandee(scene, matte, foot);
+    run(addSurface(`Stand up ${matte.name}`, 'standees', standee));
+    setView({ surface: standee.id, drawing: undefined });
+  }
+
+  return (
+    <Menu position="bottom-start" width={180}>
+      <Menu.Target>
+        <Button
+          size="compact-xs"
+          variant="default"
+          disabled={mattes.length === 0 || isFull(scene, 'standees')}
+        >
+          Stand a matte up
+        </Button>
+      </Menu.Target>
+      <Menu.Dropdown>
+        {mattes.map((matte) => (
+          <Menu.Item key={matte.id} onClick={() => void standUp(matte)}>
+            {matte.name}
+          </Menu.Item>
+        ))}
+      </Menu.Dropdown>
+    </Menu>
   );
 }
