@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { addMatte } from '@/core/scene/commands';
+import { addMatte } from '@/core/scene/matte-commands';
 import { runCommand } from '@/core/scene/command';
 import { takeCoverage } from '@/server/assets/coverage-store';
 import { openScene } from '@/server/scenes/scene-repository';

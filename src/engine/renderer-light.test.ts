@@ -1,6 +1,7 @@
 import { builtScene } from '../../test/built-scene';
 import { describe, expect, it } from 'vitest';
-import { setCircuit, setNight } from '@/core/scene/commands';
+import { setNight } from '@/core/scene/commands';
+import { setCircuit } from '@/core/scene/fixture-commands';
 import { PLAIN_FINISH, PLAIN_GRIP, PLAIN_SURFACE } from '@/core/scene/new-scene';
 import type { FixtureValues, Scene } from '@/core/scene/schema';
 import { tonesBeneath } from './readouts/beneath';

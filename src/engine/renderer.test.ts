@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { setCircuit, setFixture, setNight, setPlan } from '@/core/scene/commands';
+import { setNight, setPlan } from '@/core/scene/commands';
+import { setCircuit, setFixture } from '@/core/scene/fixture-commands';
 import { parseCube, type CubeLut } from '@/core/grade/cube-lut';
 import { PLAIN_GRADE } from '@/core/night/starting-night';
 import { wholeRegion, type Region } from '@/core/plane/region';

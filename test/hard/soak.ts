@@ -1,5 +1,5 @@
 import { wholeRegion } from '@/core/plane/region';
-import { setFixture } from '@/core/scene/commands';
+import { setFixture } from '@/core/scene/fixture-commands';
 import { runCommand } from '@/core/scene/command';
 import { createArena } from '@/engine/memory/arena';
 import { createNodePool } from '@/engine/pool/node-pool';

@@ -54,7 +54,7 @@ function passCoverage(
   { found, brushed, mattes }: PassInputs,
   region: Region,
 ): void {
-  const { width, height, fullWidth, fullHeight } = region;
+  const { width, height } = region;
   const rowOf = (y: number) => cover.subarray(y * width, (y + 1) * width);
   const luminanceAt = (i: number) =>
     Math.max(0, LUMINANCE[0] * plate.r[i] + LUMINANCE[1] * plate.g[i] + LUMINANCE[2] * plate.b[i]);
@@ -92,27 +92,32 @@ function passCoverage(
       const other = mattes.get(pass.matte);
       return void (other ? cover.set(other) : cover.fill(0));
     }
-    case 'tone': {
-      const tones = Float32Array.from({ length: TONE_STEPS + 1 }, (_, i) =>
-        srgb.encode((i / TONE_STEPS) ** 2),
-      );
-      for (let i = 0; i < cover.length; i++) {
-        const tone = tones[Math.round(Math.sqrt(Math.min(1, luminanceAt(i))) * TONE_STEPS)];
-        cover[i] = toneCoverage(tone, pass.low, pass.high, pass.soft);
-      }
-      return;
-    }
-    case 'ramp': {
-      const aspect = fullWidth / fullHeight;
-      for (let i = 0; i < cover.length; i++) {
-        const [x, y] = [i % width, Math.floor(i / width)];
-        cover[i] = rampCoverage(
-          pass,
-          (region.left + x + 0.5) / fullWidth,
-          (region.top + y + 0.5) / fullHeight,
-          aspect,
-        );
-      }
-    }
+    case 'tone':
+      return toneKey(cover, pass, luminanceAt);
+    case 'ramp':
+      return ramped(cover, pass, region);
+  }
+}
+
+/** Coverage by tone. */
+function toneKey(
+  cover: Float32Array,
+  { low, high, soft }: Extract<Pass, { kind: 'tone' }>,
+  luminanceAt: (i: number) => number,
+): void {
+  const tones = Float32Array.from({ length: TONE_STEPS + 1 }, (_, i) => srgb.encode((i / TONE_STEPS) ** 2));
+  for (let i = 0; i < cover.length; i++) {
+    const tone = tones[Math.round(Math.sqrt(Math.min(1, luminanceAt(i))) * TONE_STEPS)];
+    cover[i] = toneCoverage(tone, low, high, soft);
+  }
+}
+
+/** Coverage by a ramp over a region. */
+function ramped(cover: Float32Array, pass: Extract<Pass, { kind: 'ramp' }>, region: Region): void {
+  const { left, top, width, fullWidth, fullHeight } = region;
+  const aspect = fullWidth / fullHeight;
+  for (let i = 0; i < cover.length; i++) {
+    const [x, y] = [i % width, Math.floor(i / width)];
+    cover[i] = rampCoverage(pass, (left + x + 0.5) / fullWidth, (top + y + 0.5) / fullHeight, aspect);
   }
 }

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { streetLamp, streetScene } from '../../../test/street';
 import { runCommand } from './command';
-import { setCircuit, setDesk } from './commands';
+import { setDesk } from './commands';
+import { setCircuit } from './fixture-commands';
 import { setDeskBetween } from './cue-commands';
 import { betweenCues, betweenLevels, cueOf } from './cues';
 

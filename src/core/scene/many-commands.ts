@@ -1,5 +1,5 @@
 import type { PlatePoint } from '../geometry/camera';
-import { dropEmptyCircuits, setFixture } from './commands';
+import { dropEmptyCircuits, setFixture } from './fixture-commands';
 import type { Command } from './command';
 import type { Circuit, Fixture, FixtureValues } from './schema';
 

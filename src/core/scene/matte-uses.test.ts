@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { PLAIN_FINISH } from './new-scene';
 import { streetLamp, streetScene } from '../../../test/street';
 import { runCommand } from './command';
-import { addStroke, removeMatte } from './commands';
+import { addStroke, removeMatte } from './matte-commands';
 import { parseScene } from './parse-scene';
 import type { Matte, Scene } from './schema';
 import type { PaintStroke, Pass } from '../matte/pass';

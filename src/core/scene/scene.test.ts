@@ -9,17 +9,8 @@ import { cameraOf } from '../picture/camera-of';
 import { groundPoint } from '../geometry/ground';
 import { standsAhead } from '../plan/surfaces';
 import { patchScene, runCommand, type Command } from './command';
-import {
-  addFixture,
-  moveToCircuit,
-  renameScene,
-  setCircuit,
-  setDesk,
-  setFixture,
-  setHour,
-  setNight,
-  setPlan,
-} from './commands';
+import { renameScene, setDesk, setHour, setNight, setPlan } from './commands';
+import { addFixture, moveToCircuit, setCircuit, setFixture } from './fixture-commands';
 import { removeFixtures } from './many-commands';
 import { advance, flip, stacksOf, type LogEntry } from './history';
 import { PLAIN_GRADE } from '../night/starting-night';

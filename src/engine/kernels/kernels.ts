@@ -19,6 +19,7 @@ import { NO_CUTOFF, type PointLight } from '@/core/light/point-light';
 import { LAYER, LIGHT, NIGHT_PARAMS, TILE } from './layout';
 import { OCCLUDER_BYTES, writeOccluders } from './occluder-block';
 import type { PlaneRef, Rows } from '../graph/task';
+import { fromEye, lightFloats, raysOf } from './light-floats';
 
 /** What `kernels/` exports. All arguments are numbers: byte offsets into the shared memory, and counts. */
 interface KernelExports {
@@ -228,38 +229,3 @@ export function createKernels(
 
 /** Where three planes lie, from one of their pixels on. */
 const channels = ({ r, g, b }: RgbPlanes, first = 0) => [r, g, b].map((plane) => plane.byteOffset + 4 * first);
-
-/** Share of a beam's greatest intensity under which it has ended: what falls beside it is not looked at. */
-const BEAM_END = 1e-7;
-
-/** A light as `kernels/point-light.ts` reads it. */
-function lightFloats(light: PointLight, camera: Camera): number[] {
-  const { spillCandela, airCandela, radius, facing, even = 0, focus, cutoff = NO_CUTOFF } = light;
-  return [
-    ...fromEye(light, camera),
-    spillCandela,
-    focus === undefined ? airCandela / (4 * Math.PI) : 0,
-    radius * radius,
-    radius,
-    ...(facing ?? [0, 0, 0]),
-    facing ? even : 1,
-    focus ?? 0,
-    cutoff,
-    facing ? 1 : 0,
-    even > 0 ? 0 : BEAM_END ** (2 / 2 ** (focus ?? 0)),
-  ];
-}
-
-const fromEye = ({ place: [x, y, z] }: PointLight, { eyeHeight }: Camera) => [x, y, z - eyeHeight];
-
-/** View rays at a region's first pixel and from pixel to pixel. */
-function raysOf({ corner, across, down }: Camera, region: Region): number[] {
-  const u = (region.left + 0.5) / region.fullWidth;
-  const v = (region.top + 0.5) / region.fullHeight;
-  const axes = [0, 1, 2] as const;
-  return [
-    ...axes.map((c) => corner[c] + u * across[c] + v * down[c]),
-    ...axes.map((c) => across[c] / region.fullWidth),
-    ...axes.map((c) => down[c] / region.fullHeight),
-  ];
-}

@@ -2,7 +2,7 @@ import { rm } from 'node:fs/promises';
 import { unzipSync, zipSync } from 'fflate';
 import sharp from 'sharp';
 import { afterEach, beforeEach, expect, it } from 'vitest';
-import { addMatte } from '@/core/scene/commands';
+import { addMatte } from '@/core/scene/matte-commands';
 import { runCommand } from '@/core/scene/command';
 import type { Matte } from '@/core/scene/schema';
 import {

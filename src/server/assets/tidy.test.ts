@@ -3,7 +3,7 @@ import { mkdir, readdir, utimes, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { afterEach, beforeEach, expect, it } from 'vitest';
-import { addMatte } from '@/core/scene/commands';
+import { addMatte } from '@/core/scene/matte-commands';
 import { runCommand } from '@/core/scene/command';
 import { wholeRegion } from '@/core/plane/region';
 import { SCENE_VERSION } from '@/core/scene/schema';

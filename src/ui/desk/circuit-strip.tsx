@@ -4,7 +4,7 @@ import { UnstyledButton } from '@mantine/core';
 import { memo, useState, type DragEvent, type KeyboardEvent } from 'react';
 import { gelColor } from '@/core/fixture/gel-color';
 import { burns } from '@/core/picture/layers';
-import { moveToCircuit, setCircuit } from '@/core/scene/commands';
+import { moveToCircuit, setCircuit } from '@/core/scene/fixture-commands';
 import { moveCircuit } from '@/core/scene/many-commands';
 import { RANGES } from '@/core/fields/ranges';
 import type { Circuit, Scene } from '@/core/scene/schema';

@@ -1,5 +1,5 @@
 import { setDeskBetween } from '@/core/scene/cue-commands';
-import { setCircuit } from '@/core/scene/commands';
+import { setCircuit } from '@/core/scene/fixture-commands';
 import { builtUp, underCue } from '@/state/actions/build-up';
 import type { Slice } from '../view/slice';
 

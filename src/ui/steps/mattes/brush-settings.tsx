@@ -3,7 +3,7 @@
 import { Button, NativeSelect, SegmentedControl } from '@mantine/core';
 import { useEffect } from 'react';
 import type { EdgePass, EdgeStroke, PaintPass, PaintStroke } from '@/core/matte/pass';
-import { setPass } from '@/core/scene/commands';
+import { setPass } from '@/core/scene/matte-commands';
 import { RANGES } from '@/core/fields/ranges';
 import type { Matte } from '@/core/scene/schema';
 import { NumberRow, ratioScale } from '../../controls/number-row';

@@ -1,31 +1,15 @@
 'use client';
 
-import { useEffect, useRef, type RefObject } from 'react';
-import { roundPoint } from '@/core/geometry/flatten-outline';
-import type { OutlinePass, Pass, RampPass } from '@/core/matte/pass';
-import type { OutlinePoint } from '@/core/geometry/flatten-outline';
-import type { PlatePoint } from '@/core/geometry/camera';
-import { setPass } from '@/core/scene/commands';
+import { useEffect, useRef } from 'react';
+import type { RampPass } from '@/core/matte/pass';
 import type { Matte } from '@/core/scene/schema';
-import { useScene, useSession, useView } from '../../editor/editor-context';
-import { PlaceHandle } from '../../picture/place-handle';
+import { useView } from '../../editor/editor-context';
 import { placeOnSvg } from '../../picture/place-on-svg';
 import { useChosenPass } from './use-matte-gestures';
 import type { Box } from '../../picture/view-geometry';
+import { add, Handle, less } from './matte-handle';
+import { OutlineMarks, type MarksProps } from './outline-marks';
 import classes from '../../picture/picture.module.css';
-
-const SIZE = { grip: 12, knob: 4.5 };
-const HANDLE_SIZE = { grip: 10, knob: 3 };
-const NUDGE = { step: 0.003, coarse: 10 };
-
-/** Outlines of more points than this show their line alone: a traced edge is moved by drawing it anew. */
-const MOST_HANDLES = 250;
-
-interface MarksProps {
-  box: Box;
-  /** The path of the edge brush, and an edge that is being followed. */
-  trail: RefObject<SVGPathElement | null>;
-}
 
 /** The chosen pass of the chosen matte in the picture, with what can be dragged. */
 export function MatteMarks({ box, trail }: MarksProps) {
@@ -44,137 +28,6 @@ export function MatteMarks({ box, trail }: MarksProps) {
       {(pass.kind === 'paint' || pass.kind === 'edge') && <BrushCircle box={box} />}
     </g>
   );
-}
-
-const add = (a: PlatePoint, b: PlatePoint): PlatePoint => ({ u: a.u + b.u, v: a.v + b.v });
-const less = (a: PlatePoint, b: PlatePoint): PlatePoint => ({ u: a.u - b.u, v: a.v - b.v });
-
-/** A handle turned to lie opposite another, as long as it was. */
-function opposite(to: PlatePoint, before: PlatePoint): PlatePoint {
-  const length = Math.hypot(to.u, to.v);
-  const share = length === 0 ? 0 : Math.hypot(before.u, before.v) / length;
-  return { u: -share * to.u, v: -share * to.v };
-}
-
-function OutlineMarks({ box, matte, pass, trail }: MarksProps & { matte: Matte; pass: OutlinePass }) {
-  const run = useScene((state) => state.run);
-  const { points } = pass;
-  useFollowedEdge(points, box, trail);
-  const place = ({ u, v }: PlatePoint) => `${u * box.width} ${v * box.height}`;
-  const curve = points
-    .map((point, i) => {
-      const next = points[(i + 1) % points.length];
-      const handles = [add(point, point.out ?? { u: 0, v: 0 }), add(next, next.in ?? { u: 0, v: 0 })];
-      return `C${[...handles, next].map(place).join(',')}`;
-    })
-    .join('');
-  const replaced = (index: number, point: OutlinePoint) => ({
-    points: points.map((other, i) => (i === index ? point : other)),
-  });
-  const turn = (index: number) => {
-    const point = points[index];
-    const next = roundPoint(points, index, point.in || point.out ? 0 : 1);
-    run(setPass(`${matte.name}: ${next.out ? 'round' : 'corner'}`, matte.id, pass.id, replaced(index, next)));
-  };
-  const ends = points.flatMap((point, index) =>
-    (['in', 'out'] as const).flatMap((end) =>
-      point[end] ? [{ point, index, end, at: add(point, point[end]) }] : [],
-    ),
-  );
-  const shown = points.length <= MOST_HANDLES;
-  return (
-    <>
-      {points.length > 1 && <path className={classes.outline} d={`M${place(points[0])}${curve}Z`} />}
-      {shown &&
-        ends.map(({ point, at, end, index }) => (
-          <line
-            key={`${index} ${end}`}
-            className={classes.outline}
-            x1={point.u * box.width}
-            y1={point.v * box.height}
-            x2={at.u * box.width}
-            y2={at.v * box.height}
-          />
-        ))}
-      {shown &&
-        points.map((point, index) => (
-          <Handle
-            key={`point ${index}`}
-            box={box}
-            matte={matte}
-            pass={pass}
-            label={`Point ${index + 1}`}
-            at={point}
-            moved={(to) => replaced(index, { ...point, ...to })}
-            removed={{ points: points.filter((_, i) => i !== index) }}
-            onTurn={() => turn(index)}
-          />
-        ))}
-      {shown &&
-        ends.map(({ point, at, end, index }) => (
-          <Handle
-            key={`handle ${index} ${end}`}
-            small
-            box={box}
-            matte={matte}
-            pass={pass}
-            label={`Curve ${end === 'in' ? 'into' : 'out of'} point ${index + 1}`}
-            at={at}
-            moved={(to) => {
-              const handle = less(to, point);
-              const other = end === 'in' ? 'out' : 'in';
-              return replaced(index, {
-                ...point,
-                [end]: handle,
-                [other]: opposite(handle, point[other] ?? handle),
-              });
-            }}
-          />
-        ))}
-    </>
-  );
-}
-
-/** While an outline follows edges, shows the way from its last point to the pointer. */
-function useFollowedEdge(
-  points: readonly OutlinePoint[],
-  box: Box,
-  trail: RefObject<SVGPathElement | null>,
-): void {
-  const { segmenter } = useSession();
-  const following = useView((view) => view.following);
-  const last = points.at(-1);
-  useEffect(() => {
-    const path = trail.current;
-    const svg = path?.ownerSVGElement;
-    if (!following || !last || !path || !svg) return;
-    let stopped = false;
-    let asking = false;
-    const ready = segmenter.traceFrom(last).catch(() => {});
-    const follow = (event: PointerEvent) => {
-      if (asking) return;
-      asking = true;
-      const to = placeOnSvg(svg, event);
-      const way = event.shiftKey ? Promise.resolve([to]) : ready.then(() => segmenter.traceTo(to));
-      way
-        .then((found) => {
-          if (stopped) return;
-          const line = [last, ...found].map(({ u, v }) => `${u * box.width} ${v * box.height}`);
-          path.setAttribute('d', `M${line.join('L')}`);
-          path.setAttribute('stroke-width', '1.5');
-        })
-        .catch(() => {})
-        .finally(() => {
-          asking = false;
-        });
-    };
-    svg.addEventListener('pointermove', follow);
-    return () => {
-      stopped = true;
-      svg.removeEventListener('pointermove', follow);
-      path.removeAttribute('d');
-    };
-  }, [following, last, box.width, box.height, segmenter, trail]);
 }
 
 function RampMarks({ box, matte, pass }: { box: Box; matte: Matte; pass: RampPass }) {
@@ -245,40 +98,4 @@ function BrushCircle({ box }: { box: Box }) {
   const chosen = useChosenPass();
   const radius = chosen?.pass.kind === 'edge' && act === 'loop' ? 2 : size * box.width;
   return <circle ref={circle} className={classes.brush} r={radius} visibility="hidden" />;
-}
-
-interface HandleProps {
-  label: string;
-  at: PlatePoint;
-  box: Box;
-  matte: Matte;
-  pass: Pass;
-  small?: boolean;
-  moved: (to: PlatePoint) => Partial<Pass>;
-  /** What Delete sets. */
-  removed?: Partial<Pass>;
-  /** What a double click or Enter does. */
-  onTurn?: () => void;
-}
-
-function Handle({ label, at, box, matte, pass, small, moved, removed, onTurn }: HandleProps) {
-  const change = useScene((state) => state.change);
-  const run = useScene((state) => state.run);
-  const command = (values: Partial<Pass>) =>
-    setPass(`${matte.name}: ${label.toLowerCase()}`, matte.id, pass.id, values);
-  return (
-    <PlaceHandle
-      label={label}
-      x={at.u * box.width}
-      y={at.v * box.height}
-      size={small ? HANDLE_SIZE : SIZE}
-      nudge={NUDGE}
-      value={at}
-      onMove={(from, by) =>
-        change(`pass ${pass.id} ${label}`, command(moved({ u: from.u + by.u, v: from.v + by.v })))
-      }
-      onRemove={removed && (() => run(command(removed)))}
-      onTurn={onTurn}
-    />
-  );
 }

@@ -5,7 +5,7 @@ import { isMadeOf } from '@/core/matte/inner-mattes';
 import type { Pass } from '@/core/matte/pass';
 import { COVERAGE_VIEWS, type CoverageView } from '@/core/matte/show-coverage';
 import { usesOf } from '@/core/scene/matte-uses';
-import { removeMatte, setMatte, setPlaces } from '@/core/scene/commands';
+import { removeMatte, setMatte, setPlaces } from '@/core/scene/matte-commands';
 import { MOST_PASSES } from '@/core/matte/matte-schema';
 import { RANGES } from '@/core/fields/ranges';
 import type { Matte } from '@/core/scene/schema';

@@ -3,7 +3,7 @@
 import { Button, UnstyledButton } from '@mantine/core';
 import type { PassKind } from '@/core/matte/pass';
 import { usesOf } from '@/core/scene/matte-uses';
-import { addMatte } from '@/core/scene/commands';
+import { addMatte } from '@/core/scene/matte-commands';
 import { newMatte, OWN_KINDS, PASS_NAMES } from '@/state/actions/matte-actions';
 import { useScene, useView } from '../../editor/editor-context';
 import { MatteSettings } from './matte-settings';

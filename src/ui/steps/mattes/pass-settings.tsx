@@ -4,7 +4,7 @@ import { ActionIcon, Checkbox, NativeSelect, SegmentedControl, UnstyledButton } 
 import { IconX } from '@tabler/icons-react';
 import type { ReactNode } from 'react';
 import { JOINS, type AreaPass, type Join, type Pass, type PassKind, type RampPass } from '@/core/matte/pass';
-import { setMatte, setPass } from '@/core/scene/commands';
+import { setMatte, setPass } from '@/core/scene/matte-commands';
 import { RANGES, type Range } from '@/core/fields/ranges';
 import type { Matte } from '@/core/scene/schema';
 import { PASS_NAMES } from '@/state/actions/matte-actions';

@@ -50,6 +50,14 @@ function stepped(
   return undefined;
 }
 
+/** The curve through points, as a path. */
+function curvePath(points: readonly CurvePoint[]): string {
+  const curve = monotoneCurve(points);
+  return Array.from({ length: STEPS + 1 }, (_, i) => i / STEPS)
+    .map((x, i) => `${i ? 'L' : 'M'}${SIDE * x} ${SIDE * (1 - curve(x))}`)
+    .join('');
+}
+
 /** The tone curve over the tones of the picture: a click adds a point, a drag out of the field takes one away. */
 export function CurveEditor() {
   const points = useScene(({ scene }) => scene.night.shape.points);
@@ -110,10 +118,6 @@ export function CurveEditor() {
     event.stopPropagation();
   }
 
-  const curve = monotoneCurve(points);
-  const path = Array.from({ length: STEPS + 1 }, (_, i) => i / STEPS)
-    .map((x, i) => `${i ? 'L' : 'M'}${SIDE * x} ${SIDE * (1 - curve(x))}`)
-    .join('');
   return (
     <svg
       ref={field}
@@ -132,7 +136,7 @@ export function CurveEditor() {
       }}
     >
       <path className={classes.rest} d={`M0 ${SIDE}L${SIDE} 0`} />
-      <path className={classes.line} d={path} />
+      <path className={classes.line} d={curvePath(points)} />
       {points.map(({ x, y }, index) => (
         <g
           key={index}

@@ -1,7 +1,8 @@
 'use client';
 
 import { Button, NativeSelect } from '@mantine/core';
-import { addMatte, setPlan } from '@/core/scene/commands';
+import { setPlan } from '@/core/scene/commands';
+import { addMatte } from '@/core/scene/matte-commands';
 import { MOST_MATTES } from '@/core/matte/matte-schema';
 import { RANGES } from '@/core/fields/ranges';
 import { newMatte, sunShadowMatte } from '@/state/actions/matte-actions';
