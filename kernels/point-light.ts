@@ -2,6 +2,7 @@ import { LIGHT_BYTES, PER_CUTOFF_SOFT, TILE_HEIGHT, TILE_RAYS, TILE_WIDTH } from
 import { gatherNear } from './near-occluders';
 import { seenPast } from './occlusion';
 import { halfLength, mirrorShine, ownSheen } from './sheen';
+import { scatteredAt } from './point-air';
 import { inTile, readyTile, SEEN, sidesOfTile, TILE_BYTES } from './tile';
 
 /*
@@ -17,34 +18,6 @@ const PER_CUTOFF = f32x4.splat(PER_CUTOFF_SOFT);
 /** One over pi. */
 const INVERSE_PI = f32x4.splat(0.3183098862);
 const HALF = f32x4.splat(0.5);
-
-/** atan on [0, 1], odd minimax polynomial; error under 2e-6 (after Abramowitz and Stegun 1964, 4.4.49). */
-@inline
-function atanUnit(q: v128): v128 {
-  const s = f32x4.mul(q, q);
-  let p = f32x4.splat(0.0028662257);
-  p = f32x4.add(f32x4.mul(p, s), f32x4.splat(-0.0161657367));
-  p = f32x4.add(f32x4.mul(p, s), f32x4.splat(0.0429096138));
-  p = f32x4.add(f32x4.mul(p, s), f32x4.splat(-0.0752896400));
-  p = f32x4.add(f32x4.mul(p, s), f32x4.splat(0.1065626393));
-  p = f32x4.add(f32x4.mul(p, s), f32x4.splat(-0.1420889944));
-  p = f32x4.add(f32x4.mul(p, s), f32x4.splat(0.1999355085));
-  p = f32x4.add(f32x4.mul(p, s), f32x4.splat(-0.3333314528));
-  p = f32x4.add(f32x4.mul(p, s), ONE);
-  return f32x4.mul(p, q);
-}
-
-/** Angle of (x, y) for y >= 0, in [0, pi]. */
-@inline
-function angle(y: v128, x: v128): v128 {
-  const across = f32x4.abs(x);
-  const steep = f32x4.gt(y, across);
-  const least = v128.bitselect(across, y, steep);
-  const most = v128.bitselect(y, across, steep);
-  let a = atanUnit(f32x4.div(least, f32x4.pmax(f32x4.splat(1e-30), most)));
-  a = v128.bitselect(f32x4.sub(f32x4.splat(1.5707963268), a), a, steep);
-  return v128.bitselect(f32x4.sub(f32x4.splat(3.1415926536), a), a, f32x4.lt(x, ZERO));
-}
 
 /**
  * Adds the spill and air of sources to rows of a region, and what surfaces mirror of them where `shine` is not 0. `width` is
@@ -278,19 +251,7 @@ function lightTile(
         v128.store(shine + at, f32x4.add(v128.load(shine + at), v128.and(shone, fresh)));
       }
       if (!inAir) continue;
-      const t0 = f32x4.mul(
-        f32x4.add(f32x4.add(f32x4.mul(px, rx), f32x4.mul(py, ry)), f32x4.mul(pz, rz)),
-        perRay,
-      );
-      const cx = f32x4.sub(f32x4.mul(py, rz), f32x4.mul(pz, ry));
-      const cy = f32x4.sub(f32x4.mul(pz, rx), f32x4.mul(px, rz));
-      const cz = f32x4.sub(f32x4.mul(px, ry), f32x4.mul(py, rx));
-      const across = f32x4.add(f32x4.add(f32x4.mul(cx, cx), f32x4.mul(cy, cy)), f32x4.mul(cz, cz));
-      const h2 = f32x4.add(f32x4.mul(across, f32x4.mul(perRay, perRay)), soft);
-      const h = f32x4.sqrt(h2);
-      const T = f32x4.div(reach, perRay);
-      const seen = angle(f32x4.mul(T, h), f32x4.sub(h2, f32x4.mul(t0, f32x4.sub(T, t0))));
-      const scattered = f32x4.mul(f32x4.div(airScale, h), seen);
+      const scattered = scatteredAt(px, py, pz, rx, ry, rz, perRay, reach, soft, airScale);
       v128.store(air + at, f32x4.add(v128.load(air + at), v128.and(scattered, fresh)));
     }
   }
