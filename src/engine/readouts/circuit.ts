@@ -6,7 +6,7 @@ import type { Scene } from '@/core/scene/schema';
 import type { FrameRequest } from '../frame-request';
 import { evened } from '../stages/even';
 import { layerWants, litLayers } from '../stages/grip';
-import { landing } from '../stages/picture';
+import { landing } from '../stages/sum';
 import { survey } from '../stages/survey';
 import type { Readout } from './readout';
 

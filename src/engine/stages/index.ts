@@ -8,10 +8,11 @@ import { masked } from './masked';
 import { lamps } from './lamps';
 import { edge, enlarged, passes, refined, softened } from './matte';
 import { lut, night, open, range, tables } from './night';
-import { film, shown, sum } from './picture';
+import { film, shown } from './picture';
 import { plate } from './plate';
 import { crease, relief, round } from './relief';
 import { soft } from './shades';
+import { sum } from './sum';
 import { survey } from './survey';
 
 /** Every stage that workers do. A stage that is added is named here, and by the stages that want it. */
