@@ -47,13 +47,13 @@ export const KELVIN_RANGE = [1000, 25000] as const;
 /**
  * Colour of a black body as a camera balanced for `white` kelvin sees it: linear sRGB of luminance 1, no channel
  * below 0. Equal temperatures give [1, 1, 1]. The balance is a gain per channel in linear sRGB. Temperatures are
- * held within KELVIN_RANGE.
+ * clamped to KELVIN_RANGE.
  */
 export function blackbodyRgb(kelvin: number, white: number): Rgb {
   const [low, high] = KELVIN_RANGE;
-  const held = (t: number) => Math.min(Math.max(t, low), high);
-  const color = xyzToSrgb(planckianXyz(held(kelvin)));
-  const base = xyzToSrgb(planckianXyz(held(white)));
+  const clamped = (t: number) => Math.min(Math.max(t, low), high);
+  const color = xyzToSrgb(planckianXyz(clamped(kelvin)));
+  const base = xyzToSrgb(planckianXyz(clamped(white)));
   const gain = (i: 0 | 1 | 2) => Math.max(0, color[i]) / Math.max(1e-3, base[i]);
   return unitLuminance([gain(0), gain(1), gain(2)]);
 }

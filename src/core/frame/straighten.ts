@@ -11,7 +11,7 @@ function cubic(out: Float64Array, t: number): void {
 
 /**
  * Rows of a framed picture, sampled bicubically from a region of the plate's. Codes are interleaved RGB of any depth; what
- * lies beyond the region's edges is held.
+ * lies beyond the region's edges is clamped.
  *
  * @param out 3 * size.width * (rows.to - rows.from)
  * @param source 3 * region.width * region.height

@@ -3,7 +3,7 @@ import type { Region } from './region';
 
 /**
  * One row of a region, read from a plane that covers the whole picture at another scale, with bilinear weights and
- * held edges. `out` has region.width floats; `row` counts from the region's top.
+ * clamped edges. `out` has region.width floats; `row` counts from the region's top.
  */
 export function bilinearRow(out: Float32Array, source: Plane, region: Region, row: number): void {
   const { width, height, data } = source;

@@ -25,7 +25,7 @@ interface SpannedWall {
   span?: readonly [left: number, right: number];
 }
 
-/** Walls made ready to be laid. */
+/** Walls made ready to be rasterized. */
 export const spanWalls = ({ walls, ends }: Pick<Surfaces, 'walls' | 'ends'>): SpannedWall[] =>
   walls.map((piece) => {
     const { ax, ay, bx, by, until } = piece;

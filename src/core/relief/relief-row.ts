@@ -21,7 +21,7 @@ export interface ReliefRow {
   /** Folds by the plate's fine shading, where any surface is rippled. */
   foldRight: Float32Array;
   foldUp: Float32Array;
-  /** Walls: how far along the ray the nearest that was laid is met, which, and whether a foot is a drawn wall's own. */
+  /** Walls: how far along the ray the nearest is met, which, and whether a foot is a drawn wall's own. */
   met: Float64Array;
   wall: Int32Array;
   claimed: Uint8Array;

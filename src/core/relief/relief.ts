@@ -40,7 +40,7 @@ export function reliefOf(
   };
   const feet = row.scratch();
   const decks = surfaces.decks.map((deck) => ({ deck, coverage: row.scratch() }));
-  // The nearest is laid on last.
+  // The nearest is rasterized last.
   const standees = [...surfaces.standees]
     .sort((a, b) => b.ahead - a.ahead)
     .map((standee) => ({ standee, right: row.scratch(), up: row.scratch() }));

@@ -8,7 +8,7 @@ const STEEPEST = 0.35;
 
 /**
  * Bends a normal of a relief by a fold of the plate's fine shading. On what is level, up in the picture is away from the eye, under a
- * ceiling toward it; on what is upright it is up. Steep folds are held softly under STEEPEST.
+ * ceiling toward it; on what is upright it is up. Steep folds are eased softly under STEEPEST.
  *
  * @param right tilt to the right in the picture, tangent of the angle
  * @param up tilt upward in the picture
@@ -19,8 +19,8 @@ export function rippleNormal(
   right: number,
   up: number,
 ): void {
-  const held = 1 / Math.sqrt(1 + (right * right + up * up) / (STEEPEST * STEEPEST));
-  const [aside, along] = [held * right, held * up];
+  const eased = 1 / Math.sqrt(1 + (right * right + up * up) / (STEEPEST * STEEPEST));
+  const [aside, along] = [eased * right, eased * up];
   let [x, y, z] = [normalX[i], normalY[i], normalZ[i]];
   if (Math.abs(z) > LEVEL) {
     x += aside;

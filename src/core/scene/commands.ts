@@ -69,20 +69,20 @@ export const setLutStrength = (strength: number): Command => ({
   },
 });
 
-/** Sets the frame, held inside the plate. */
+/** Sets the frame, clamped to the plate. */
 export const setFrame = (label: string, values: Partial<SceneFrame>): Command => ({
   label,
   apply: (scene) => {
     const { plate, frame } = scene;
     const next = { ...frame, ...values };
     const { min } = RANGES.frameSide;
-    const held = {
+    const clamped = {
       ...next,
       width: clampTo(next.width, RANGES.frameSide),
       height: clampTo(next.height, RANGES.frameSide),
       angle: clampTo(next.angle, RANGES.angle),
     };
-    const fitted = fitFrame(held, plate.width / plate.height);
+    const fitted = fitFrame(clamped, plate.width / plate.height);
     if (fitted.width < min || fitted.height < min) return;
     scene.frame = { ...fitted, ratio: next.ratio };
   },

@@ -18,7 +18,7 @@ export function createTell(): Tell {
       Array.isArray(value)
         ? `[${value.map(tell).join()}]`
         : `{${Object.entries(value)
-            .map(([name, part]) => `${name}:${tell(part)}`)
+            .map(([name, part]) => `${JSON.stringify(name)}:${tell(part)}`)
             .join()}}`,
     );
     known.set(value, text);

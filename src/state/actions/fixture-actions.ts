@@ -143,7 +143,7 @@ export function pathAround(kind: KindName, { u, v }: PlatePoint): PlatePoint[] {
 /** A drawn stroke's points within this are one straight line, fraction of the width. */
 const STRAIGHT = 0.0012;
 
-/** A tube's way along a stroke of u, v, pressure; straight from end to end, if it shall be. */
+/** A tube's way along a stroke of u, v, pressure; straight from end to end where `straight` says so. */
 export function tubeAlong(stroke: readonly number[], straight: boolean): PlatePoint[] {
   const points = stroke.flatMap((u, i) => (i % 3 === 0 ? [{ u, v: stroke[i + 1] }] : []));
   if (points.length < 2) return [];

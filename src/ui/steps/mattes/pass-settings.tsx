@@ -19,7 +19,7 @@ const HINTS: Record<PassKind, string> = {
   sky: 'Found by itself.',
   shadow: 'Found on the ground, where it is darker and no warmer than around. Paint in what it missed.',
   edge: 'Draw a rough loop around a thing, or stroke over it; its edge is found.',
-  area: 'Click in the picture what it shall look like.',
+  area: 'Click something in the picture that it should look like.',
   outline: 'Click points; drag them; double-click one to make it round. Delete removes one.',
   tone: 'Places of the plate that are as bright.',
   colour: 'Click a colour in the picture.',

@@ -35,7 +35,7 @@ export function ToneStrip() {
     const box = bar.current!.getBoundingClientRect();
     return clamp((event.clientX - box.left) / box.width);
   };
-  const takeAway = (at: number) => {
+  const removeStop = (at: number) => {
     if (stops.length > 1) set(stops.filter((_, i) => i !== at));
   };
 
@@ -61,7 +61,7 @@ export function ToneStrip() {
     const step = NUDGE * (event.shiftKey ? 10 : 1);
     if (event.key === 'ArrowLeft') setStop(at, { at: clamp(stops[at].at - step) });
     else if (event.key === 'ArrowRight') setStop(at, { at: clamp(stops[at].at + step) });
-    else if (event.key === 'Delete' || event.key === 'Backspace') takeAway(at);
+    else if (event.key === 'Delete' || event.key === 'Backspace') removeStop(at);
     else return;
     event.preventDefault();
     event.stopPropagation();
@@ -102,7 +102,7 @@ export function ToneStrip() {
         last={stops.length === 1}
         onChange={(values) => setStop(index, values)}
         onEnd={gesture.end}
-        onRemove={() => takeAway(index)}
+        onRemove={() => removeStop(index)}
       />
     </>
   );
