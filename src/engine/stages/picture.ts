@@ -5,7 +5,6 @@ import type { Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { View } from '../graph/view';
 import { matte } from './matte';
-import { night } from './night';
 import { sum } from './sum';
 
 /** The sum, developed: RGBA codes of 8 bits, one float's room a pixel. */
