@@ -4,7 +4,7 @@ import type { CubeLut } from '@/core/grade/cube-lut';
 import type { FixtureOf, FixtureValues } from '@/core/fixture/fixture-schema';
 import type { KindName } from '@/core/fixture/kinds';
 import { makeFixture } from '@/core/fixture/make-fixture';
-import { newScene, PLAIN_GRIP } from '@/core/scene/new-scene';
+import { newScene, plainCircuit } from '@/core/scene/new-scene';
 import type { Circuit, Fixture, Scene } from '@/core/scene/schema';
 import type { RenderAssets } from '@/engine/render-assets';
 import type { Size } from '@/engine/sizes';
@@ -49,20 +49,10 @@ export function streetLamp<Name extends KindName = 'globe'>(
 }
 
 /** A circuit with everything at its middle. */
-export function testCircuit(id: string, more: Partial<Circuit> = {}): Circuit {
-  return {
-    id,
-    name: id,
-    level: 0,
-    lampLevel: 0,
-    spillLevel: 0,
-    warmth: 0,
-    grip: { ...PLAIN_GRIP },
-    muted: false,
-    solo: false,
-    ...more,
-  };
-}
+export const testCircuit = (id: string, more: Partial<Circuit> = {}): Circuit => ({
+  ...plainCircuit(id, id),
+  ...more,
+});
 
 /** A scene on the street with some lamps on one circuit. */
 export function streetScene(fixtures: Fixture[]): Scene {

@@ -2,9 +2,9 @@ import { makeFixture, withValues } from '@/core/fixture/make-fixture';
 import { kelvinGel } from '@/core/fixture/kelvin-gel';
 import { KINDS } from '@/core/fixture/kinds';
 import { FINISHES } from '@/core/plan/finishes';
-import { newScene, PLAIN_FINISH, PLAIN_GRIP, PLAIN_SURFACE } from '@/core/scene/new-scene';
+import { newScene, PLAIN_FINISH, plainCircuit, PLAIN_SURFACE } from '@/core/scene/new-scene';
 import { sunShadowMatte } from '@/state/actions/matte-actions';
-import type { Circuit, Fixture, GroundPlan, Scene } from '@/core/scene/schema';
+import type { Fixture, GroundPlan, Scene } from '@/core/scene/schema';
 
 /** A pane drawn by hand: its outline, its foot, lumens. */
 interface Drawn {
@@ -371,17 +371,7 @@ export function enteredScene(
       ...(height < 0 ? FINISHES.water : PLAIN_SURFACE),
     })),
   };
-  const circuits = Object.keys(groups).map((id): Circuit => ({
-    id,
-    name: id,
-    level: 0,
-    lampLevel: 0,
-    spillLevel: 0,
-    warmth: 0,
-    grip: { ...PLAIN_GRIP },
-    muted: false,
-    solo: false,
-  }));
+  const circuits = Object.keys(groups).map((id) => plainCircuit(id, id));
   const mattes = standees.map(({ loop }, i): Scene['mattes'][number] => ({
     ...{ id: `m${i}`, name: `Matte ${i}`, feather: 0, refine: 0, grow: 0, invert: false },
     passes: [{ id: 'loop', kind: 'outline', join: 'add', points: loop.map(place) }],

@@ -2,7 +2,7 @@ import { WHOLE_FRAME } from '../frame/frame';
 import { FINISHES } from '../plan/finishes';
 import { FIRST_HOUR, startingNight } from '../night/starting-night';
 import { RANGES } from '../fields/ranges';
-import { SCENE_VERSION, type Grip, type Moon, type Scene } from './schema';
+import { SCENE_VERSION, type Circuit, type Grip, type Moon, type Scene } from './schema';
 
 /** Lens and eye height of a photo that says nothing about them. */
 const UNKNOWN = { lens: 35, eyeHeight: 1.6, horizon: 0.5 } as const;
@@ -12,6 +12,13 @@ export const FIRST_MOON: Moon = { azimuth: -120, elevation: 40, kelvin: 4150 };
 
 /** All parts take all of the light. */
 export const PLAIN_GRIP: Grip = { dark: 0.1, bright: 0.6, darkShare: 1, brightShare: 1 };
+
+/** A circuit with everything at its middle. */
+export const plainCircuit = (id: string, name: string): Circuit => ({
+  ...{ id, name, level: 0, lampLevel: 0, spillLevel: 0, warmth: 0 },
+  grip: { ...PLAIN_GRIP },
+  ...{ muted: false, solo: false },
+});
 
 /** A surface that mirrors nothing; once it does, it is as rough as a damp road. */
 export const PLAIN_SURFACE = FINISHES.dry;

@@ -11,7 +11,7 @@ import { simplifyPath } from '@/core/geometry/simplify-path';
 import { clampTo, RANGES } from '@/core/fields/ranges';
 import { MOST_POINTS } from '@/core/fixture/fixture-base';
 import type { Circuit, Fixture, Scene } from '@/core/scene/schema';
-import { PLAIN_GRIP } from '@/core/scene/new-scene';
+import { plainCircuit } from '@/core/scene/new-scene';
 import { cameraOf } from '@/core/picture/camera-of';
 
 /** A name with the lowest number that none of the items has yet. */
@@ -26,19 +26,8 @@ export function freeName(stem: string, items: { name: string }[]): string {
 export const stemOf = ({ name }: { name: string }): string => name.replace(/ \d+$/, '');
 
 /** A circuit with everything at its middle. */
-export function newCircuit(scene: Scene): Circuit {
-  return {
-    id: crypto.randomUUID(),
-    name: freeName('Circuit', scene.circuits),
-    level: 0,
-    lampLevel: 0,
-    spillLevel: 0,
-    warmth: 0,
-    grip: { ...PLAIN_GRIP },
-    muted: false,
-    solo: false,
-  };
-}
+export const newCircuit = (scene: Scene): Circuit =>
+  plainCircuit(crypto.randomUUID(), freeName('Circuit', scene.circuits));
 
 /** How far before a wall a lamp hangs that would else be behind it, metres: on an arm. */
 const ARM = 0.45;
