@@ -93,7 +93,6 @@ export const direct = stage({
   }),
   planes: (pixels, { plan }) => lightPlanes(pixels, plan),
   pace: 'heavy',
-  passing: true,
   run(out, inputs, { prepared, kernels }, band) {
     const { spill, air, shine } = band.of(out);
     for (const plane of [spill, air, shine]) plane.fill(0);

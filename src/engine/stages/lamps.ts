@@ -1,7 +1,7 @@
 import { addVisibleSource, sourceBounds } from '@/core/fixture/shapes';
 import { visibleSources } from '@/core/fixture/visible-source';
 import { bilinearRow } from '@/core/plane/bilinear-row';
-import { rowsOf, type Region } from '@/core/plane/region';
+import { regionKey, rowsOf, type Region } from '@/core/plane/region';
 import type { Fixture } from '@/core/scene/schema';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
@@ -10,7 +10,7 @@ import type { Band, View } from '../graph/view';
 import type { Want, Wants } from '../graph/stage-spec';
 import { unionRows } from '../union-rows';
 import { bounce } from './bounce';
-import { lampSettings, lightPlanes, throwLight, throwOf, type Lamps, type LightView } from './direct';
+import { direct, lampSettings, lightPlanes, throwLight, throwOf, type Lamps, type LightView } from './direct';
 import { plate } from './plate';
 import { relief } from './relief';
 import { shadesAt } from './shades';
@@ -25,14 +25,20 @@ export interface LayerFacts {
 /** A fixture that nothing holds back. */
 export const unmasked = (fixture: Fixture): Fixture => ({ ...fixture, behind: undefined, only: undefined });
 
-/** While a lamp is dragged the light of the others is kept apart, so that it alone is computed anew. */
-function partsOf({ moving }: Spot, { fixtures }: Lamps) {
-  const still = fixtures.filter(({ id }) => id !== moving?.id);
-  const split = still.length > 0 && still.length < fixtures.length;
-  return {
-    still: split ? still : [],
-    fresh: split ? fixtures.filter(({ id }) => id === moving?.id) : fixtures,
-  };
+/**
+ * What the light of lamps begins with, and whose is added to it. While a lamp is dragged the light of the others is kept apart, so that it
+ * alone is computed anew. On the small copy all of it is there already, as surfaces give on from it.
+ */
+function partsOf(at: Spot, all: Lamps): { base?: Want<LightView>; fresh: Lamps } {
+  const { moving } = at;
+  const still = all.fixtures.filter(({ id }) => id !== moving?.id);
+  if (still.length > 0 && still.length < all.fixtures.length) {
+    const fresh = all.fixtures.filter(({ id }) => id === moving?.id);
+    return { base: lamps({ ...at, moving: undefined }, { fixtures: still }), fresh: { fixtures: fresh } };
+  }
+  const isSmall = regionKey(at.region) === regionKey(smallOf(at).region);
+  if (!isSmall || moving || all.fixtures.length === 0) return { fresh: all };
+  return { base: direct(at, all), fresh: { fixtures: [] } };
 }
 
 /** What surfaces give on of a dragged lamp's light is its light from where it was taken up. */
@@ -44,21 +50,22 @@ export const lamps = stage({
   name: 'lamps',
   part: 'the light of the fixtures',
   settings(at, all: Lamps) {
-    const { fixtures: fresh } = lampSettings(at, { fixtures: partsOf(at, all).fresh });
-    return { ...lampSettings(at, all), fresh };
+    const { fixtures, moon } = lampSettings(at, partsOf(at, all).fresh);
+    return { ...lampSettings(at, all), fresh: { fixtures, moon } };
   },
   inputs(at, all): LampInputs {
-    const { still, fresh } = partsOf(at, all);
+    const { base, fresh } = partsOf(at, all);
+    // Of a lamp that is dragged alone, or of all.
+    const given = fresh.fixtures.length > 0 ? fresh.fixtures : all.fixtures;
     return {
-      ...{ relief: relief(at), plate: plate(at), small: plate(smallOf(at)), shades: shadesAt(at) },
-      base: still.length > 0 ? lamps({ ...at, moving: undefined }, { fixtures: still }) : undefined,
+      ...{ relief: relief(at), plate: plate(at), small: plate(smallOf(at)), shades: shadesAt(at), base },
       bounce:
-        fresh.length > 0 ? bounce({ ...at, moving: undefined }, { fixtures: resting(at, fresh) }) : undefined,
+        given.length > 0 ? bounce({ ...at, moving: undefined }, { fixtures: resting(at, given) }) : undefined,
     };
   },
   prepare({ settings, inputs, region }) {
-    const { fixtures, fresh, moon, plan } = settings;
-    const thrown = throwOf(settings, fresh, moon);
+    const { fixtures, fresh, plan } = settings;
+    const thrown = throwOf(settings, fresh.fixtures, fresh.moon);
     const sources = fixtures.flatMap((fixture) =>
       visibleSources(thrown.camera, thrown.cast.walls, fixture, inputs.small),
     );
@@ -92,7 +99,7 @@ interface LampInputs extends Record<string, Wants> {
   plate: ReturnType<typeof plate>;
   small: ReturnType<typeof plate>;
   shades: ReturnType<typeof shadesAt>;
-  base?: Want<LayerView>;
+  base?: Want<LightView>;
   bounce?: ReturnType<typeof bounce>;
 }
 
