@@ -9,7 +9,6 @@ import { createKernels, KERNEL_SCRATCH } from '@/engine/kernels/kernels';
 import { loadKernels } from '@/engine/pool/node-pool';
 import type { Pool } from '@/engine/pool/pool';
 import { createRenderer, type Renderer } from '@/engine/renderer';
-import type { Task } from '@/engine/graph/task';
 import { STREET, streetAssets, streetLamp, streetScene } from './street';
 
 export const MEBIBYTE = 2 ** 20;
@@ -17,7 +16,7 @@ export const NEVER = new AbortController().signal;
 export const WHOLE = wholeRegion(STREET.width, STREET.height);
 export const SCENE = streetScene([streetLamp('left', 0.3), streetLamp('right', 0.7, { lumens: 1200 })]);
 
-export type Spy = { renderer: Renderer; tasks: Task['stage'][]; used: () => number };
+export type Spy = { renderer: Renderer; tasks: string[]; used: () => number };
 
 /** A renderer on this thread that notes which tasks it was given. */
 export function spyRenderer(withKernels = true, budget = 64 * MEBIBYTE, lut?: CubeLut): Spy {
@@ -25,11 +24,11 @@ export function spyRenderer(withKernels = true, budget = 64 * MEBIBYTE, lut?: Cu
   const scratch = arena.allocate(KERNEL_SCRATCH).offset;
   const kernels = withKernels ? createKernels(loadKernels(), arena.memory, scratch) : undefined;
   const direct = createDirectPool(arena.memory, kernels);
-  const tasks: Task['stage'][] = [];
+  const tasks: string[] = [];
   const pool: Pool = {
     ...direct,
     run: (task, signal) => {
-      tasks.push(task.stage);
+      tasks.push(...task.pieces.map(({ stage }) => stage));
       return direct.run(task, signal);
     },
   };

@@ -1,3 +1,4 @@
+import { taskName } from './graph/task';
 import { describe, expect, it } from 'vitest';
 import { setNight, setPlan } from '@/core/scene/commands';
 import { setCircuit, setFixture } from '@/core/scene/fixture-commands';
@@ -175,7 +176,7 @@ describe('renderer', () => {
     const pool: Pool = {
       ...direct,
       run: (task, signal) =>
-        task.stage !== 'relief' || patient
+        taskName(task) !== 'relief' || patient
           ? direct.run(task, signal)
           : Promise.race([never, aborting(signal!)]),
     };

@@ -6,7 +6,7 @@ import type { Pool } from '../pool/pool';
 import type { RenderAssets } from '../render-assets';
 import { arrayType } from './stage';
 import type { AnyStage, Loaded } from './stage-spec';
-import type { InputRefs, LoadedRef, MadeRefs, Rows, Task } from './task';
+import type { InputRefs, LoadedRef, MadeRefs, Piece, Rows } from './task';
 import { viewOf, viewsOf, type View } from './view';
 import { mapWants, wantsIn } from './wants';
 import type { Want } from './stage-spec';
@@ -18,6 +18,18 @@ const BAND_PIXELS = 80_000;
 const QUICK_BANDS = 2;
 
 type Result = Node<MadeRefs>;
+
+/** What a stage's work holds on to until it is done: blocks, and results that are only begun. */
+interface Held {
+  blocks: Block[];
+  begun: Begun[];
+}
+
+/** Work that is ready to be done, band by band: that of results which pass comes before that of the stage itself. */
+interface Begun extends Result {
+  tasks: Piece[];
+  end: () => void;
+}
 
 /** Makes what is wanted, and what that needs: each result once, in bands on all workers. */
 export interface Graph {
@@ -41,12 +53,7 @@ export function createGraph({ arena, pool, store, assets }: Means): Graph {
   const release = ({ blocks }: Result) => blocks.forEach(arena.release);
 
   /** Runs a task per band, on all workers; waits for every band even when one fails. */
-  async function inBands(
-    { pace, whole }: AnyStage,
-    region: Region,
-    signal: AbortSignal,
-    task: Omit<Task, 'rows'>,
-  ) {
+  async function inBands({ pace, whole }: AnyStage, region: Region, signal: AbortSignal, pieces: Piece[]) {
     const bands = whole
       ? 1
       : pace === 'quick'
@@ -57,7 +64,7 @@ export function createGraph({ arena, pool, store, assets }: Means): Graph {
     for (let from = 0; from < region.height; from += step) {
       all.push({ from, to: Math.min(region.height, from + step) });
     }
-    await allOf(all.map((rows) => pool.run({ ...task, rows }, signal)));
+    await allOf(all.map((rows) => pool.run({ pieces, rows }, signal)));
   }
 
   /** Lays planes out. What was taken is in `blocks` even when there is no room for all. */
@@ -79,55 +86,69 @@ export function createGraph({ arena, pool, store, assets }: Means): Graph {
     return { at: block.offset, length: data.length, type: arrayType(data) };
   }
 
-  /** Does a stage's own work, its inputs being there. */
-  async function work(
-    { stage, at, settings }: Want,
-    inputs: InputRefs,
-    signal: AbortSignal,
-  ): Promise<Result> {
-    const { region } = at;
-    const [kept, handed]: Block[][] = [[], []];
+  /** Results of what a stage wants; where it works pixel by pixel, those that pass are only begun. */
+  async function inputsOf({ stage, inputs }: Want, signal: AbortSignal, held: Held): Promise<InputRefs> {
+    const made = await allOf(
+      wantsIn(inputs).map(async (input) => {
+        if (stage.pointwise && input.stage.passing) {
+          const begun = await begin(input, signal);
+          held.begun.push(begun);
+          return [input, begun.refs] as const;
+        }
+        const result = await resultOf(input, signal);
+        if (input.stage.passing) held.blocks.push(...result.blocks);
+        return [input, result.refs] as const;
+      }),
+    );
+    const refs = new Map(made);
+    return mapWants(inputs, (input) => refs.get(input)) as InputRefs;
+  }
+
+  /** Readies a stage's own work: its inputs, planes and tasks. What it takes beside its planes is given back by `end`. */
+  async function begin(want: Want, signal: AbortSignal): Promise<Begun> {
+    const { stage, settings } = want;
+    const { region } = want.at;
+    const held: Held = { blocks: [], begun: [] };
+    const kept: Block[] = [];
+    const end = () => {
+      working.delete(want);
+      held.blocks.forEach(arena.release);
+      held.begun.forEach((one) => {
+        one.end();
+        one.blocks.forEach(arena.release);
+      });
+    };
     try {
+      signal.throwIfAborted();
+      const inputs = await inputsOf(want, signal, held);
+      working.add(want);
       const loaded = await stage.load?.(assets, settings, region, signal);
       signal.throwIfAborted();
       const views = viewsOf(arena.memory, inputs);
       const prepared: unknown = stage.prepare?.({ settings, inputs: views, region, loaded });
-      const facts: unknown = stage.facts?.(prepared);
       const planes = layOut(stage.planes(region.width * region.height, prepared), kept);
-      const refs = { region, planes, facts };
-      const task = {
-        ...{ stage: stage.name, out: refs, inputs, settings, prepared },
-        loaded: loaded && hand(loaded, handed),
-      };
-      await inBands(stage, region, signal, task);
-      return { blocks: kept, refs };
+      const out = { region, planes, facts: stage.facts?.(prepared) };
+      const given = loaded && hand(loaded, held.blocks);
+      const own = { stage: stage.name, out, inputs, settings, prepared, loaded: given };
+      return { refs: out, blocks: kept, tasks: [...held.begun.flatMap(({ tasks }) => tasks), own], end };
     } catch (error) {
       kept.forEach(arena.release);
+      end();
       if (error instanceof ArenaFullError) error.part ??= stage.part;
       throw error;
-    } finally {
-      handed.forEach(arena.release);
     }
   }
 
   async function make(want: Want, signal: AbortSignal): Promise<Result> {
-    signal.throwIfAborted();
-    const passing: Result[] = [];
+    const { refs, blocks, tasks, end } = await begin(want, signal);
     try {
-      const wants = wantsIn(want.inputs);
-      const results = await allOf(
-        wants.map(async (input) => {
-          const result = await resultOf(input, signal);
-          if (input.stage.passing) passing.push(result);
-          return [input, result.refs] as const;
-        }),
-      );
-      const made = new Map(results);
-      working.add(want);
-      return await work(want, mapWants(want.inputs, (input) => made.get(input)) as InputRefs, signal);
+      await inBands(want.stage, want.at.region, signal, tasks);
+      return { refs, blocks };
+    } catch (error) {
+      blocks.forEach(arena.release);
+      throw error;
     } finally {
-      working.delete(want);
-      passing.forEach(release);
+      end();
     }
   }
 

@@ -1,6 +1,6 @@
 import type { Kernels } from '../kernels/kernels';
 import type { AnyStage } from './stage-spec';
-import type { Task } from './task';
+import type { Piece, Rows, Task } from './task';
 import { bandOf, loadedIn, viewOf, viewsOf, type View } from './view';
 
 /** Does tasks on one shared memory, with kernels or with their twins in the core. Each stage's kit is made once. */
@@ -17,7 +17,7 @@ export function createPerformer(
     return kits.get(name);
   }
 
-  return ({ stage: name, rows, out, inputs, settings, prepared, loaded }) => {
+  function perform({ stage: name, out, inputs, settings, prepared, loaded }: Piece, rows: Rows): void {
     const stage = byName.get(name);
     if (!stage) throw new Error(`No stage has the name "${name}".`);
     const work = {
@@ -26,5 +26,7 @@ export function createPerformer(
     };
     const made = viewOf(memory, out) as View<any>; // eslint-disable-line @typescript-eslint/no-explicit-any -- its stage knows the names
     stage.run(made, viewsOf(memory, inputs), work, bandOf(out.region, rows));
-  };
+  }
+
+  return ({ pieces, rows }) => pieces.forEach((piece) => perform(piece, rows));
 }

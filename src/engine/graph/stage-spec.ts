@@ -71,6 +71,11 @@ export interface StageSpec<
   planes: (pixels: number, prepared: Prepared) => Record<Name, number>;
   /** Quick work follows a fader and is never given up; heavy work is cut finely, so that an outdated frame soon is. */
   pace: 'quick' | 'heavy';
+  /**
+   * Each of its pixels needs that pixel alone of inputs that pass: they are done band by band together, while a band is in the cache. It has
+   * no `prepare`.
+   */
+  pointwise?: boolean;
   /** Done in one piece rather than in bands of rows. */
   whole?: boolean;
   /** Of results with the same text only the newest is kept: such as are made anew at every move of a fader. */

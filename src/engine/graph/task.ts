@@ -33,13 +33,21 @@ export interface LoadedRef {
   type: 'Uint8Array' | 'Uint16Array' | 'Float32Array';
 }
 
-/** Rows of one stage's work, for one worker: plain data, planes as offsets into the shared arena. */
-export interface Task {
+/** One stage's work: plain data, planes as offsets into the shared arena. */
+export interface Piece {
   stage: string;
-  rows: Rows;
   out: MadeRefs;
   inputs: InputRefs;
   settings: unknown;
   prepared: unknown;
   loaded?: LoadedRef;
 }
+
+/** Rows of some stages' work, one after the other, for one worker. The last is the stage that was asked for. */
+export interface Task {
+  rows: Rows;
+  pieces: Piece[];
+}
+
+/** What a task is for, in a word. */
+export const taskName = ({ pieces }: Task): string => pieces[pieces.length - 1].stage;

@@ -26,7 +26,7 @@ function puppet() {
   return { port, ends, faults, die: (reason: Error) => die(reason), isTerminated: () => terminated };
 }
 
-const TASK = { stage: 'sum' } as Task;
+const TASK = { pieces: [{ stage: 'sum' }] } as Task;
 const turn = () => new Promise((resolve) => setImmediate(resolve));
 
 describe('createPool', () => {

@@ -1,5 +1,5 @@
 import { abortError } from '../aborted';
-import type { Task } from '../graph/task';
+import { taskName, type Task } from '../graph/task';
 
 /** A worker as the pool sees it, whatever thread it runs on. */
 export interface WorkerPort {
@@ -109,7 +109,7 @@ export function createPool(spawn: () => WorkerPort, size: number, patience: Pati
         continue;
       }
       const port = idle.pop()!;
-      const late = new Error(`it took longer than ${patience.task / 1000} s for "${job.task.stage}"`);
+      const late = new Error(`it took longer than ${patience.task / 1000} s for "${taskName(job.task)}"`);
       holding.set(port, { job, limit: setTimeout(() => dismiss(port, late), patience.task) });
       port.perform(job.task).then(
         () => done(port, job.resolve),

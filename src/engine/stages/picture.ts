@@ -16,6 +16,7 @@ export const film = stage({
   planes: (pixels) => ({ rgba: pixels }),
   pace: 'quick',
   passing: true,
+  pointwise: true,
   kit: () => createDisplayCodes(255),
   run(out, { light }, { kit: codes, kernels }, { first, count, of }) {
     if (kernels) kernels.develop(out.rgba, light, first, count);
@@ -32,6 +33,7 @@ export const shown = stage({
   planes: (pixels) => ({ rgba: pixels }),
   pace: 'quick',
   passing: true,
+  pointwise: true,
   run(out, inputs, { settings: view }, { of, cut }) {
     const codes = codesIn(of(out));
     codes.set(codesIn(of(inputs.picture)));
