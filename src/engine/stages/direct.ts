@@ -30,9 +30,11 @@ const shaping = (fixture: Fixture): Fixture => ({
   ...{ id: '', name: '', circuit: '', gel: NO_GEL, behind: undefined, only: undefined },
 });
 
+const shapingOfAll = (fixtures: Fixture[]) => fixtures.map(shaping);
+
 export const lampSettings = (at: Spot, { fixtures, moon }: Lamps): LampSettings => ({
   ...landOf(at),
-  fixtures: fixtures.map((fixture) => at.memo(shaping, fixture)),
+  fixtures: at.memo(shapingOfAll, fixtures),
   moon: moon && { azimuth: moon.azimuth, elevation: moon.elevation },
 });
 

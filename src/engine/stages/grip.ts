@@ -1,6 +1,7 @@
 import { variedPane } from '@/core/fixture/varied-panes';
 import { applyGrip, isPlainGrip } from '@/core/picture/grip';
 import { burns, layersOf, type Layer } from '@/core/picture/layers';
+import type { Fixture } from '@/core/scene/schema';
 import type { Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { View } from '../graph/view';
@@ -34,6 +35,20 @@ export const layerWants = (at: Spot, layer: Layer): LayerWants => ({
   gripped: isPlainGrip(layer.circuit.grip) ? undefined : grip(at, layer),
 });
 
-/** The layers of a scene that burn. */
-export const litLayers = ({ scene, memo }: Pick<Spot, 'scene' | 'memo'>): Layer[] =>
-  layersOf(scene, (fixture) => memo(variedPane, fixture)).filter(({ circuit }) => burns(circuit, scene));
+/** Lists of fixtures by their ids, for one list of a scene's fixtures. */
+const listsOf = (_fixtures: readonly Fixture[]) => new Map<string, Fixture[]>();
+
+/** The layers of a scene that burn. Fixtures that stay the same come in the same lists, so that they are told apart once. */
+export function litLayers({ scene, memo }: Pick<Spot, 'scene' | 'memo'>): Layer[] {
+  const lists = memo(listsOf, scene.fixtures);
+  const kept = (fixtures: Fixture[]) => {
+    const name = fixtures.map(({ id }) => id).join(' ');
+    const known = lists.get(name);
+    if (known) return known;
+    lists.set(name, fixtures);
+    return fixtures;
+  };
+  return layersOf(scene, (fixture) => memo(variedPane, fixture))
+    .filter(({ circuit }) => burns(circuit, scene))
+    .map((layer) => ({ ...layer, fixtures: kept(layer.fixtures) }));
+}
