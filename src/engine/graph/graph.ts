@@ -5,11 +5,10 @@ import type { Node, NodeStore } from '../memory/node-store';
 import type { Pool } from '../pool/pool';
 import type { RenderAssets } from '../render-assets';
 import { arrayType } from './stage';
-import type { AnyStage, Loaded } from './stage-spec';
+import type { AnyStage, Loaded, Want } from './stage-spec';
 import type { InputRefs, LoadedRef, MadeRefs, Piece, Rows } from './task';
 import { viewOf, viewsOf, type View } from './view';
 import { mapWants, wantsIn } from './wants';
-import type { Want } from './stage-spec';
 
 /** Pixels of a heavy task: few enough that an outdated frame is soon given up. */
 const BAND_PIXELS = 80_000;

@@ -34,7 +34,7 @@ export interface Work<Settings, Prepared, Kit> {
   /** The data that were loaded. */
   loaded: Loaded['data'] | undefined;
   kit: Kit;
-  /** The hot loops as SIMD; without them their twins of the core are used. */
+  /** The hot loops as SIMD; without them functions of the core do the same. */
   kernels?: Kernels;
 }
 

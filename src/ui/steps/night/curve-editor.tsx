@@ -1,5 +1,6 @@
 'use client';
 
+import { clamp } from '@/core/plane/clamp';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { monotoneCurve, type CurvePoint } from '@/core/grade/monotone-curve';
 import { PLAIN_GRADE } from '@/core/night/starting-night';
@@ -16,7 +17,6 @@ const NUDGE = 0.01;
 /** A point that is dragged this far over the edge goes away. */
 const AWAY = 0.25;
 
-const clamp = (value: number, low = 0, high = 1) => Math.min(high, Math.max(low, value));
 const round = (value: number) => Math.round(1000 * value) / 1000;
 
 /** Points with one of them moved between its neighbours. */
@@ -24,7 +24,7 @@ const moved = (from: readonly CurvePoint[], index: number, { x, y }: CurvePoint)
   const low = index > 0 ? from[index - 1].x + POINT_GAP : 0;
   const high = index < from.length - 1 ? from[index + 1].x - POINT_GAP : 1;
   return from.map((point, i) =>
-    i === index ? { x: round(clamp(x, low, high)), y: round(clamp(y)) } : point,
+    i === index ? { x: round(clamp(x, low, high)), y: round(clamp(y, 0, 1)) } : point,
   );
 };
 
@@ -89,7 +89,7 @@ export function CurveEditor() {
     if (near) return;
     const next = [
       ...points.slice(0, after),
-      { x: round(clamp(at.x)), y: round(clamp(at.y)) },
+      { x: round(clamp(at.x, 0, 1)), y: round(clamp(at.y, 0, 1)) },
       ...points.slice(after),
     ];
     begin(event, after, next);
