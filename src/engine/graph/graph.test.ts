@@ -29,7 +29,7 @@ const numbers = stage({
   inputs: () => ({}),
   planes: (pixels) => ({ value: pixels }),
   pace: 'heavy',
-  run(out, _, { settings }, { rows, cut }) {
+  run(out, _, { prepared: settings }, { rows, cut }) {
     done.push(`numbers ${rows.from}`);
     cut(out.value).fill(settings);
   },

@@ -6,15 +6,20 @@ import type { Pool } from '../pool/pool';
 import type { RenderAssets } from '../render-assets';
 import { arrayType } from './stage';
 import type { AnyStage, Loaded, Want } from './stage-spec';
-import type { InputRefs, LoadedRef, MadeRefs, Piece, Rows } from './task';
+import {
+  takenAt,
+  type InputRefs,
+  type LoadedRef,
+  type MadeRefs,
+  type Piece,
+  type Rows,
+  type Task,
+} from './task';
 import { viewOf, viewsOf, type View } from './view';
 import { mapWants, wantsIn } from './wants';
 
 /** Pixels of a heavy task: few enough that an outdated frame is soon given up. */
 const BAND_PIXELS = 80_000;
-
-/** Tasks a worker that quick work is cut into: it is never given up. */
-const QUICK_BANDS = 2;
 
 type Result = Node<MadeRefs>;
 
@@ -51,19 +56,32 @@ export function createGraph({ arena, pool, store, assets }: Means): Graph {
   const working = new Set<Want>();
   const release = ({ blocks }: Result) => blocks.forEach(arena.release);
 
-  /** Runs a task per band, on all workers; waits for every band even when one fails. */
-  async function inBands({ pace, whole }: AnyStage, region: Region, signal: AbortSignal, pieces: Piece[]) {
-    const bands = whole
-      ? 1
-      : pace === 'quick'
-        ? QUICK_BANDS * pool.size
-        : Math.max(pool.size, Math.ceil((region.width * region.height) / BAND_PIXELS));
-    const step = Math.max(1, Math.ceil(region.height / bands));
-    const all: Rows[] = [];
-    for (let from = 0; from < region.height; from += step) {
-      all.push({ from, to: Math.min(region.height, from + step) });
+  /** Runs tasks on all workers; waits for every one even when one fails. */
+  async function onWorkers(
+    { pace, whole }: AnyStage,
+    { height, width }: Region,
+    signal: AbortSignal,
+    pieces: Piece[],
+  ) {
+    const all = { from: 0, to: height };
+    if (whole) return pool.run({ pieces, rows: all }, signal);
+    if (pace === 'quick') return share({ pieces, rows: all }, signal);
+    const step = Math.ceil(height / Math.max(pool.size, Math.ceil((width * height) / BAND_PIXELS)));
+    const bands: Rows[] = [];
+    for (let from = 0; from < height; from += step) bands.push({ from, to: Math.min(height, from + step) });
+    await allOf(bands.map((rows) => pool.run({ pieces, rows }, signal)));
+  }
+
+  /** Runs one task on all workers, each of which takes rows until none are left: they end together. */
+  async function share(task: Task, signal: AbortSignal): Promise<void> {
+    const counter = store.allocate(4);
+    takenAt(arena.memory, counter.offset).fill(0);
+    const shared = { ...task, taken: counter.offset };
+    try {
+      await allOf(Array.from({ length: pool.size }, () => pool.run(shared, signal)));
+    } finally {
+      arena.release(counter);
     }
-    await allOf(all.map((rows) => pool.run({ pieces, rows }, signal)));
   }
 
   /** Lays planes out. What was taken is in `blocks` even when there is no room for all. */
@@ -123,12 +141,13 @@ export function createGraph({ arena, pool, store, assets }: Means): Graph {
       working.add(want);
       const loaded = await stage.load?.(assets, settings, region, signal);
       signal.throwIfAborted();
-      const views = viewsOf(arena.memory, inputs);
-      const prepared: unknown = stage.prepare?.({ settings, inputs: views, region, loaded });
+      const prepared: unknown = stage.prepare
+        ? stage.prepare({ settings, inputs: viewsOf(arena.memory, inputs), region, loaded })
+        : settings;
       const planes = layOut(stage.planes(region.width * region.height, prepared), kept);
       const out = { region, planes, facts: stage.facts?.(prepared) };
       const given = loaded && hand(loaded, held.blocks);
-      const own = { stage: stage.name, out, inputs, settings, prepared, loaded: given };
+      const own = { stage: stage.name, out, inputs, prepared, loaded: given };
       return { refs: out, blocks: kept, tasks: [...held.begun.flatMap(({ tasks }) => tasks), own], end };
     } catch (error) {
       kept.forEach(arena.release);
@@ -141,7 +160,7 @@ export function createGraph({ arena, pool, store, assets }: Means): Graph {
   async function make(want: Want, signal: AbortSignal): Promise<Result> {
     const { refs, blocks, tasks, end } = await begin(want, signal);
     try {
-      await inBands(want.stage, want.at.region, signal, tasks);
+      await onWorkers(want.stage, want.at.region, signal, tasks);
       return { refs, blocks };
     } catch (error) {
       blocks.forEach(arena.release);

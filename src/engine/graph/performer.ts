@@ -1,7 +1,10 @@
 import type { Kernels } from '../kernels/kernels';
 import type { AnyStage } from './stage-spec';
-import type { Piece, Rows, Task } from './task';
+import { takenAt, type Piece, type Rows, type Task } from './task';
 import { bandOf, loadedIn, viewOf, viewsOf, type View } from './view';
+
+/** Rows that a worker takes at a time of a shared task: few enough to stay in the cache from one piece to the next. */
+const SHARED_ROWS = 16;
 
 /** Does tasks on one shared memory, with kernels or with their twins in the core. Each stage's kit is made once. */
 export function createPerformer(
@@ -17,16 +20,25 @@ export function createPerformer(
     return kits.get(name);
   }
 
-  function perform({ stage: name, out, inputs, settings, prepared, loaded }: Piece, rows: Rows): void {
+  /** A piece with its views, ready to fill rows. */
+  function ready({ stage: name, out, inputs, prepared, loaded }: Piece): (rows: Rows) => void {
     const stage = byName.get(name);
     if (!stage) throw new Error(`No stage has the name "${name}".`);
-    const work = {
-      ...{ settings, prepared, kernels, kit: kitOf(stage) },
-      loaded: loaded && loadedIn(memory, loaded),
-    };
+    const work = { prepared, kernels, kit: kitOf(stage), loaded: loaded && loadedIn(memory, loaded) };
     const made = viewOf(memory, out) as View<any>; // eslint-disable-line @typescript-eslint/no-explicit-any -- its stage knows the names
-    stage.run(made, viewsOf(memory, inputs), work, bandOf(out.region, rows));
+    const views = viewsOf(memory, inputs);
+    return (rows) => stage.run(made, views, work, bandOf(out.region, rows));
   }
 
-  return ({ pieces, rows }) => pieces.forEach((piece) => perform(piece, rows));
+  return ({ pieces, rows: { from, to }, taken }) => {
+    const all = pieces.map(ready);
+    const fill = (first: number, end: number) => {
+      const rows = { from: first, to: Math.min(to, end) };
+      for (const one of all) one(rows);
+    };
+    if (taken === undefined) return fill(from, to);
+    const count = takenAt(memory, taken);
+    const next = () => from + Atomics.add(count, 0, SHARED_ROWS);
+    for (let row = next(); row < to; row = next()) fill(row, row + SHARED_ROWS);
+  };
 }

@@ -28,8 +28,8 @@ interface Ready<Settings, In, Load> {
 }
 
 /** What a stage's work gets beside its planes and inputs. */
-export interface Work<Settings, Prepared, Kit> {
-  settings: Settings;
+export interface Work<Prepared, Kit> {
+  /** What was prepared, or the settings where nothing was. */
   prepared: Prepared;
   /** The data that were loaded. */
   loaded: Loaded['data'] | undefined;
@@ -63,7 +63,10 @@ export interface StageSpec<
   inputs: (at: Spot, params: Params) => In;
   /** A file that it needs. */
   load?: (assets: RenderAssets, settings: Settings, region: Region, signal: AbortSignal) => Promise<Load>;
-  /** Done once before the work, on the engine's own thread: plain data, found in a moment. */
+  /**
+   * Done once before the work, on the engine's own thread: plain data, found in a moment. It goes to the workers instead of the settings, so
+   * it holds no more than the work needs.
+   */
   prepare?: (ready: Ready<Settings, In, Load>) => Prepared;
   /** What of that other stages see beside the planes. */
   facts?: (prepared: Prepared) => Facts;
@@ -85,7 +88,7 @@ export interface StageSpec<
   /** Tables and scratch, made once a worker. */
   kit?: () => Kit;
   /** Fills the rows of a band. Views are of whole regions; `band.of` cuts them. */
-  run: (out: View<Name, Facts>, inputs: ViewsOf<In>, work: Work<Settings, Prepared, Kit>, band: Band) => void;
+  run: (out: View<Name, Facts>, inputs: ViewsOf<In>, work: Work<Prepared, Kit>, band: Band) => void;
 }
 
 /** A stage as the engine sees it: what its parts give each other is known to the stage alone. */

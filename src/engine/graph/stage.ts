@@ -15,10 +15,10 @@ export function stage<
   Settings,
   In extends Wants,
   Load extends Loaded | undefined,
-  Prepared,
   Facts,
   Name extends string,
   Kit,
+  Prepared = Settings,
 >(spec: StageSpec<Params, Settings, In, Load, Prepared, Facts, Name, Kit>): Stage<Params, Facts, Name> {
   const plain = spec as unknown as AnyStage;
   const ask = (asked: Spot, ...[params]: unknown[]) => {

@@ -38,7 +38,7 @@ export interface Piece {
   stage: string;
   out: MadeRefs;
   inputs: InputRefs;
-  settings: unknown;
+  /** What was prepared, or the settings. */
   prepared: unknown;
   loaded?: LoadedRef;
 }
@@ -47,7 +47,12 @@ export interface Piece {
 export interface Task {
   rows: Rows;
   pieces: Piece[];
+  /** Where workers that share the rows count those that are taken. */
+  taken?: PlaneRef;
 }
+
+/** The count of rows that are taken. */
+export const takenAt = (memory: WebAssembly.Memory, at: PlaneRef) => new Int32Array(memory.buffer, at, 1);
 
 /** What a task is for, in a word. */
 export const taskName = ({ pieces }: Task): string => pieces[pieces.length - 1].stage;

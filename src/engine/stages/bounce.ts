@@ -34,7 +34,7 @@ export const bounce = stage({
   planes: (pixels) => ({ spill: pixels }),
   pace: 'heavy',
   whole: true,
-  run(out, inputs, { settings }) {
+  run(out, inputs, { prepared: settings }) {
     const { columns, rows } = BOUNCE.blocks;
     const camera = cameraOf(settings);
     const [medianLuminance] = inputs.survey.medianLuminance;

@@ -50,7 +50,7 @@ export const even = stage({
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
   pace: 'quick',
   newest: () => '',
-  run(out, inputs, { settings: amount }, { of, cut }) {
+  run(out, inputs, { prepared: amount }, { of, cut }) {
     evenOut(of(out), of(inputs.plate), cut(inputs.levelling.shift), amount);
   },
 });
@@ -89,7 +89,7 @@ export const lift = stage({
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
   pace: 'heavy',
   newest: () => '',
-  run(out, inputs, { settings: amount }, { region, of, cut }) {
+  run(out, inputs, { prepared: amount }, { region, of, cut }) {
     liftShadow(of(out), of(inputs.plate), cut(inputs.coverage.coverage), inputs.gains, region, amount);
   },
 });

@@ -30,7 +30,7 @@ export const found = stage({
   pace: 'heavy',
   whole: true,
   newest: ({ id }) => id,
-  run(out, inputs, { settings: pass }) {
+  run(out, inputs, { prepared: pass }) {
     const line = find(inputs.plate, pass, inputs.survey && surveyIn(inputs.survey));
     out.slope.set(line.slope);
     out.offset.set(line.offset);

@@ -19,7 +19,7 @@ export const grip = stage({
   planes: (pixels) => ({ spill: pixels }),
   pace: 'quick',
   newest: ({ circuit, gel }) => `${circuit.id} ${JSON.stringify(gel)}`,
-  run(out, inputs, { settings }, { of, cut }) {
+  run(out, inputs, { prepared: settings }, { of, cut }) {
     applyGrip(cut(out.spill), cut(inputs.light.spill), of(inputs.plate), settings);
   },
 });

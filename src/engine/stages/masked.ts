@@ -47,8 +47,8 @@ export const masked = stage({
       only: group[0].only && matte(at, group[0].only.matte),
     })),
   }),
-  prepare: ({ settings: { plan }, inputs: { parts }, region }) => ({
-    plan,
+  prepare: ({ settings, inputs: { parts }, region }) => ({
+    ...settings,
     width: region.width,
     sourceRows: rowsOfAll(
       parts.map(({ layer }) => layer.facts.sourceRows),
@@ -61,7 +61,7 @@ export const masked = stage({
     source: width * (to - from),
   }),
   pace: 'quick',
-  run(out, { parts }, { settings: { outside } }, { rows, of, cut }) {
+  run(out, { parts }, { prepared: { outside } }, { rows, of, cut }) {
     const { spill, air, shine } = of(out);
     const { sourceRows } = out.facts;
     for (const plane of [spill, air, shine]) plane.fill(0);

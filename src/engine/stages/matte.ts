@@ -54,7 +54,7 @@ export const passes = stage({
   planes: (pixels) => ({ coverage: pixels }),
   pace: 'heavy',
   newest: ({ id }) => id,
-  run(out, inputs, { settings: all }, { region, of, cut }) {
+  run(out, inputs, { prepared: all }, { region, of, cut }) {
     const { sky } = inputs.survey ? surveyIn(inputs.survey) : {};
     const [size = { width: 0, height: 0 }] = [inputs.survey, ...Object.values(inputs.found)].filter(Boolean);
     const lines = new Map<string, GuidedLine>(Object.entries(inputs.found));
@@ -84,7 +84,7 @@ export const edge = stage({
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels, offset: pixels }),
   pace: 'heavy',
   newest: ({ id }) => id,
-  run(out, inputs, { settings: window }, { rows }) {
+  run(out, inputs, { prepared: window }, { rows }) {
     findEdge(out, inputs.plate, inputs.covered.coverage, window, rows);
   },
 });
@@ -124,7 +124,7 @@ export const softened = stage({
   planes: (pixels) => ({ coverage: pixels }),
   pace: 'quick',
   newest: ({ id }) => id,
-  run(out, { covered }, { settings: { work, invert } }, { region, cut }) {
+  run(out, { covered }, { prepared: { work, invert } }, { region, cut }) {
     const target = cut(out.coverage);
     softenPart(target, region, covered.coverage, covered.region, work);
     if (invert) for (let i = 0; i < target.length; i++) target[i] = 1 - target[i];

@@ -27,7 +27,7 @@ export const open = stage({
   planes: (pixels) => ({ factor: pixels }),
   pace: 'quick',
   newest: () => '',
-  run(out, inputs, { settings: { surround, places } }, { region, cut }) {
+  run(out, inputs, { prepared: { surround, places } }, { region, cut }) {
     const factors = cut(out.factor);
     if (surround) surroundings(factors, region, surround);
     else factors.fill(1);
@@ -57,7 +57,7 @@ export const tables = stage({
   pace: 'quick',
   whole: true,
   newest: () => '',
-  run(out, _, { settings }) {
+  run(out, _, { prepared: settings }) {
     gradeTables(out.data, settings);
   },
 });
@@ -103,7 +103,7 @@ export const range = stage({
   pace: 'quick',
   whole: true,
   newest: () => '',
-  run(out, inputs, { settings }) {
+  run(out, inputs, { prepared: settings }) {
     const kit = { grade: gradeOf(settings), tables: inputs.tables.data };
     const { low, high } = toneRange(inputs.plate, ambientLight(settings), kit, inputs.open?.factor);
     out.range.set([low, high]);
@@ -134,7 +134,7 @@ export const night = stage({
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
   pace: 'quick',
   newest: () => '',
-  run(out, inputs, { settings, kernels }, { first, count, of, cut }) {
+  run(out, inputs, { prepared: settings, kernels }, { first, count, of, cut }) {
     const light = ambientLight(settings);
     const [low, high] = inputs.range?.range ?? [];
     const grade = gradeOf(settings, inputs.range && { low, high });

@@ -34,7 +34,7 @@ export const shown = stage({
   pace: 'quick',
   passing: true,
   pointwise: true,
-  run(out, inputs, { settings: view }, { of, cut }) {
+  run(out, inputs, { prepared: view }, { of, cut }) {
     const codes = codesIn(of(out));
     codes.set(codesIn(of(inputs.picture)));
     showCoverage(codes, cut(inputs.matte.coverage), view);

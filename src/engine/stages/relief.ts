@@ -95,7 +95,7 @@ export const relief = stage({
     const camera = cameraOf(settings);
     const { walls, standees, decks } = settings.plan;
     return {
-      camera,
+      ...{ plan: settings.plan, camera },
       walls: wallPieces(camera, walls),
       ahead: standees.map((standee) => standsAhead(camera, standee, decks)),
     };
@@ -106,7 +106,7 @@ export const relief = stage({
       number
     >,
   pace: 'heavy',
-  run(out, inputs, { settings: { plan }, prepared: { camera, walls, ahead } }, { region, of, cut }) {
+  run(out, inputs, { prepared: { plan, camera, walls, ahead } }, { region, of, cut }) {
     const standees = plan.standees.map((standee, k) => ({
       ...standee,
       creased: standee.crease,

@@ -21,7 +21,7 @@ export const survey = stage({
   }),
   pace: 'heavy',
   whole: true,
-  run(out, inputs, { settings: horizon }) {
+  run(out, inputs, { prepared: horizon }) {
     const { ground, sky, feet, medianLuminance } = surveyPlate(inputs.plate, horizon);
     out.groundSlope.set(ground.slope);
     out.groundOffset.set(ground.offset);
