@@ -19,7 +19,7 @@ export const SCENE = streetScene([streetLamp('left', 0.3), streetLamp('right', 0
 export type Spy = { renderer: Renderer; tasks: string[]; used: () => number };
 
 /** A renderer on this thread that notes which tasks it was given. */
-export function spyRenderer(withKernels = true, budget = 64 * MEBIBYTE, lut?: CubeLut): Spy {
+export function spyRenderer(withKernels = true, budget = 64 * MEBIBYTE, lut?: CubeLut, share = 1): Spy {
   const arena = createArena(256 * MEBIBYTE);
   const scratch = arena.allocate(KERNEL_SCRATCH).offset;
   const kernels = withKernels ? createKernels(loadKernels(), arena.memory, scratch) : undefined;
@@ -32,7 +32,7 @@ export function spyRenderer(withKernels = true, budget = 64 * MEBIBYTE, lut?: Cu
       return direct.run(task, signal);
     },
   };
-  const renderer = createRenderer(arena, pool, streetAssets(lut), budget);
+  const renderer = createRenderer(arena, pool, streetAssets(lut, share), budget);
   return { renderer, tasks, used: arena.used };
 }
 

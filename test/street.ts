@@ -1,4 +1,5 @@
 import { kelvinGel } from '@/core/fixture/kelvin-gel';
+import { srgb } from '@/core/color/srgb';
 import type { Region } from '@/core/plane/region';
 import type { CubeLut } from '@/core/grade/cube-lut';
 import type { FixtureOf, FixtureValues } from '@/core/fixture/fixture-schema';
@@ -70,10 +71,16 @@ export const STREET_BRUSHED = {
   data: Uint8Array.from({ length: 2400 }, (_, i) => (i % 60 < 30 ? 255 : 0)),
 };
 
-/** The street as a renderer loads it, with one look-up table for every name. */
-export function streetAssets(lut?: CubeLut): RenderAssets {
+/** The street's codes as a camera gives them that took in a share of its light. */
+function exposedCodes(region: Region, share: number): Uint16Array {
+  const codes = streetCodes(region);
+  return share === 1 ? codes : codes.map((code) => 65535 * srgb.encode(share * srgb.decode(code / 65535)));
+}
+
+/** The street as a renderer loads it, with one look-up table for every name, exposed by a share of its light. */
+export function streetAssets(lut?: CubeLut, share = 1): RenderAssets {
   return {
-    codes: (_asset, region) => Promise.resolve(streetCodes(region)),
+    codes: (_asset, region) => Promise.resolve(exposedCodes(region, share)),
     lut: () => (lut ? Promise.resolve(lut) : Promise.reject(new Error('no look-up table'))),
     coverage: () => Promise.resolve(STREET_BRUSHED),
   };

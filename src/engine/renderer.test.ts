@@ -44,6 +44,17 @@ describe('renderer', () => {
     expect(largestDifference(fast, plain)).toBeLessThanOrEqual(1);
   });
 
+  it.each([1 / 4, 1.15])(
+    'meters a plate that was exposed by %d to the same night with the same lamps',
+    async (share) => {
+      const right = await show(spyRenderer().renderer, SCENE);
+      const wrong = spyRenderer(true, 64 * MEBIBYTE, undefined, share).renderer;
+      expect(largestDifference(await show(wrong, SCENE), right)).toBeLessThanOrEqual(3);
+      const asShot = after(SCENE, setNight('Metered', { meter: 0 }));
+      expect(largestDifference(await show(wrong, asShot), right)).toBeGreaterThan(15);
+    },
+  );
+
   const { shape, byTone, surround } = PLAIN_GRADE;
   const curve = [
     { x: 0, y: 0.03 },

@@ -15,6 +15,7 @@ export const RANGES = {
   exposure: { min: -10, max: 2, step: 0.1, unit: 'stops', decimals: 1 },
   kelvin: { min: 1500, max: 20000, step: 50, unit: 'K', decimals: 0 },
   tint: { min: -1, max: 1, step: 0.01, unit: '', decimals: 2 },
+  meter: { min: 0, max: 1, step: 0.01, unit: '', decimals: 2 },
   saturation: { min: 0, max: 1.5, step: 0.01, unit: '', decimals: 2 },
   rods: { min: 0, max: 1, step: 0.01, unit: '', decimals: 2 },
   hold: { min: 0, max: 1, step: 0.01, unit: '', decimals: 2 },

@@ -51,6 +51,14 @@ describe('nightBase', () => {
     expect(base([0.8, 0.8, 0.8], {}, 0.5)[0]).toBeCloseTo(0.1, 5);
   });
 
+  it('shows a metered plate as one that was exposed rightly, its highlights too', () => {
+    const dark = flat([0.2, 0.1, 0.05]);
+    const out = flat([0, 0, 0]);
+    nightBase(out, dark, ambientLight({ ...NIGHT, hold: 0.7, rods: 0.4 }, 4));
+    const right = base([0.8, 0.4, 0.2], { hold: 0.7, rods: 0.4 });
+    [out.r[0], out.g[0], out.b[0]].forEach((value, c) => expect(value).toBeCloseTo(right[c], 6));
+  });
+
   it('takes colour out without touching luminance', () => {
     const [r, g, b] = base([0.8, 0.3, 0.1], { saturation: 0 });
     expect(r).toBeCloseTo(g, 6);

@@ -16,8 +16,9 @@ export interface GradeKit {
 }
 
 /** One colour of the plate as scene light under the night's ambient light alone, before its grade. */
-export function ambientColor([r, g, b]: Rgb, { gains, saturation, grey, hold }: AmbientLight, open = 1): Rgb {
-  const left = open * highlightHold(LUMINANCE[0] * r + LUMINANCE[1] * g + LUMINANCE[2] * b, hold);
+export function ambientColor([r, g, b]: Rgb, light: AmbientLight, open = 1): Rgb {
+  const { gains, saturation, grey, hold, holdMiddle } = light;
+  const left = open * highlightHold(LUMINANCE[0] * r + LUMINANCE[1] * g + LUMINANCE[2] * b, hold, holdMiddle);
   const faded = (1 - saturation) * Math.max(0, grey[0] * r + grey[1] * g + grey[2] * b);
   return [
     left * gains[0] * (faded + saturation * r),

@@ -21,6 +21,8 @@ export const nightSchema = object({
   /** Place on the hour line, 0 sunset to 1 deep night: sets the ambient light in lux. */
   hour: number().strict().required().min(0).max(1),
   exposure: ranged('exposure'),
+  /** How far the exposure is metered on the plate's land: 0 takes the plate as it was shot. */
+  meter: ranged('meter'),
   kelvin: ranged('kelvin'),
   tint: ranged('tint'),
   saturation: ranged('saturation'),

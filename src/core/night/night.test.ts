@@ -6,6 +6,7 @@ import { parseScene } from '../scene/parse-scene';
 import { CAMERA_WHITE } from '../color/camera-white';
 import { ambientGains } from './ambient-gains';
 import { HOLD_MIDDLE, highlightHold } from './highlight-hold';
+import { meteredGain } from './metered-gain';
 import { NOCTURNES } from './nocturnes';
 import { fadedGrey, SCOTOPIC } from './scotopic';
 import { ambientLux, hourName, HOURS, hourValues, sunDepth } from './hour';
@@ -63,6 +64,19 @@ describe('ambientGains', () => {
     const [r, , b] = ambientGains(0, 9000, 0);
     expect(b).toBeGreaterThan(r);
     expect(ambientGains(0, 6000, 0.5)[1]).toBeLessThan(ambientGains(0, 6000, 0)[1]);
+  });
+});
+
+describe('meteredGain', () => {
+  it('brings the land to middle grey, or leaves the plate as it was shot', () => {
+    expect(0.06 * meteredGain({ meter: 1 }, 0.06)).toBeCloseTo(0.18, 9);
+    expect(0.5 * meteredGain({ meter: 1 }, 0.5)).toBeCloseTo(0.18, 9);
+    expect(meteredGain({ meter: 0 }, 0.06)).toBe(1);
+    expect(meteredGain({ meter: 0.5 }, 0.045)).toBeCloseTo(2, 9);
+  });
+
+  it('has an end', () => {
+    expect(meteredGain({ meter: 1 }, 1e-9)).toBe(32);
   });
 });
 

@@ -39,6 +39,7 @@ export function startingNight(hour: number): Night {
   return {
     hour,
     ...hourValues(hour),
+    meter: 1,
     tint: 0,
     haze: 0.1,
     ...structuredClone(PLAIN_GRADE),

@@ -3,6 +3,7 @@ import type { Rgb } from '../color/rgb';
 import { gelColor } from '../fixture/gel-color';
 import { blackbodyRgb } from '../color/planckian';
 import { CAMERA_WHITE } from '../color/camera-white';
+import { meteredGain } from '../night/metered-gain';
 import { ambientLux } from '../night/hour';
 import { RANGES } from '../fields/ranges';
 import type { Night, Scene } from '../scene/schema';
@@ -25,7 +26,7 @@ export function faderGain(stops: number): number {
   return stops <= RANGES.level.min ? 0 : 2 ** stops;
 }
 
-/** Light of the picture that one lux on the plate gives, under a night's exposure. */
+/** Light of the picture that one lux on a plate of middle grey gives, under a night's exposure. */
 export function lightPerLux({ exposure, hour }: Pick<Night, 'exposure' | 'hour'>): number {
   return (LAND_SHARE * 2 ** exposure) / ambientLux(hour);
 }
@@ -54,7 +55,7 @@ export interface LayerWeights {
 }
 
 /**
- * Weights of a scene. The camera is set so that the plate under ambient light alone shows `night.exposure` stops below
+ * Weights of a scene. The camera is set so that the plate, as it is metered, under ambient light alone shows `night.exposure` stops below
  * the day; the hour's lux then say how bright a lamp is beside it.
  *
  * @param medianLuminance median luminance of the plate's land
@@ -66,7 +67,8 @@ export function pictureWeights(
 ): Weights {
   const { night, desk } = scene;
   const perLux = lightPerLux(night);
-  const perNit = (Math.PI * perLux * medianLuminance) / MIDDLE_GREY;
+  const gain = meteredGain(night, medianLuminance);
+  const perNit = (Math.PI * gain * perLux * medianLuminance) / MIDDLE_GREY;
   const ambient = faderGain(desk.ambient);
   const glow = HAZE_LIGHT * ambient * 2 ** (night.exposure + night.hazeGlow);
   const haze = THICKEST_HAZE * night.haze ** 2 * faderGain(desk.haze);
@@ -80,7 +82,7 @@ export function pictureWeights(
       const color = times(gelColor(gel, circuit.warmth), lit);
       const spill = faderGain(circuit.spillLevel);
       return {
-        spill: times(color, spill * perLux),
+        spill: times(color, spill * gain * perLux),
         shine: times(color, spill * perNit),
         air: times(color, spill * perNit * haze),
         source: times(color, faderGain(circuit.lampLevel) * perNit),

@@ -24,6 +24,8 @@ const blank = newScene('Quay', PLATE);
 const circuit = testCircuit;
 const globe = (id: string, on: string) => streetLamp(id, 0.5, { circuit: on });
 const lit = runCommand(blank, addFixture(globe('one', 'a'), circuit('a'))).scene;
+/** The same as a scene from before nights were metered. */
+const unmetered: Scene = { ...lit, night: { ...lit.night, meter: 0 } };
 
 const COMMANDS: Command[] = [
   renameScene('Other'),
@@ -131,7 +133,7 @@ describe('parseScene', () => {
     const night = { hour, exposure, kelvin, tint, saturation, haze };
     expect(parseScene({ ...rest, version: 1, night })).toEqual({
       ...lit,
-      night: { ...night, rods: 0, hold: 0, ...PLAIN_GRADE },
+      night: { ...night, meter: 0, rods: 0, hold: 0, ...PLAIN_GRADE },
     });
   });
 
@@ -161,7 +163,7 @@ describe('parseScene', () => {
       fixtures: lit.fixtures.map(({ path: _path, ...own }) => own),
       circuits: lit.circuits.map(({ grip: _grip, ...own }) => own),
     };
-    expect(parseScene(old)).toEqual(lit);
+    expect(parseScene(old)).toEqual(unmetered);
   });
 
   it('reads a scene of version 6 with surfaces that do not shine and panes that glow themselves', () => {
@@ -190,7 +192,7 @@ describe('parseScene', () => {
       plan: { ...plan, walls: [wall] },
       fixtures,
     });
-    expect(read).toEqual({ ...lit, plan: { ...lit.plan, walls: [{ ...wall, ...PLAIN_SURFACE }] } });
+    expect(read).toEqual({ ...unmetered, plan: { ...lit.plan, walls: [{ ...wall, ...PLAIN_SURFACE }] } });
     const wet = { ...read, plan: { ...read.plan, ground: { ...PLAIN_SURFACE, wet: 'gone' } } };
     expect(() => parseScene(wet)).toThrow('matte that does not exist');
   });
@@ -253,6 +255,12 @@ describe('parseScene', () => {
     const read = parseScene({ ...lit, version: 8, fixtures: old, mattes });
     expect(read.fixtures[0]).toEqual({ ...lit.fixtures[0], bars: 0.5 });
     expect(read.mattes[0].passes.map(({ join }) => join)).toEqual(['add', 'subtract', 'intersect']);
+  });
+
+  it('leaves a scene of version 9 as its plate was shot', () => {
+    const { meter: _meter, ...night } = lit.night;
+    expect(parseScene({ ...lit, version: 9, night }).night).toEqual({ ...lit.night, meter: 0 });
+    expect(newScene('New', lit.plate).night.meter).toBe(1);
   });
 
   it('takes outlines of two points and strokes outside the picture: they cover nothing', () => {

@@ -179,6 +179,8 @@ const STEPS: Record<number, (old: Versioned) => Versioned> = {
     ...(old.fixtures && { fixtures: old.fixtures.map(ofItsKind) }),
     ...(old.mattes && { mattes: old.mattes.map(rejoined) }),
   }),
+  // 10 meters nights on the land. Older ones took the plate as it was shot.
+  9: (old) => ({ ...old, version: 10, ...(old.night && { night: { ...old.night, meter: 0 } }) }),
 };
 
 /** Moves the foot of a standee from the ground to the deck that is seen there, as far off. */

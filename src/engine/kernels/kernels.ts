@@ -5,7 +5,6 @@ import { DARKEST } from '@/core/grade/grade-color';
 import type { CubeLut } from '@/core/grade/cube-lut';
 import type { Grade } from '@/core/grade/grade';
 import type { AmbientLight } from '@/core/night/ambient-light';
-import { HOLD_MIDDLE } from '@/core/night/highlight-hold';
 import type { BasePlanes, LayerPlanes } from '@/core/picture/mix-picture';
 import type { Weights } from '@/core/picture/weights';
 import type { Relief } from '@/core/relief/relief-planes';
@@ -152,13 +151,13 @@ export function createKernels(
         count,
       );
     },
-    nightBase(out, plate, { gains, saturation, grey, hold }, open, kit, first, count) {
+    nightBase(out, plate, { gains, saturation, grey, hold, holdMiddle }, open, kit, first, count) {
       params.set([
         ...gains,
         saturation,
         ...grey,
         hold,
-        HOLD_MIDDLE ** 2,
+        holdMiddle ** 2,
         FILM.toe,
         FILM.inset,
         BRIGHTEST,

@@ -1,3 +1,4 @@
+import { MIDDLE_GREY } from '@/core/color/middle-grey';
 import { luminance } from '@/core/color/luminance';
 import { ambientLux } from '@/core/night/hour';
 import { faderGain, lightPerLux, pictureWeights } from '@/core/picture/weights';
@@ -16,7 +17,7 @@ export const luxAt =
     const cell = (part: number, size: number) => Math.min(size - 1, Math.max(0, Math.floor(part * size)));
     const pixel = cell(v, height) * width + cell(u, width);
     const lit = litLayers(at);
-    const { layers } = pictureWeights(scene, lit, 1);
+    const { layers } = pictureWeights(scene, lit, MIDDLE_GREY);
     let spilt = 0;
     for (const [k, layer] of lit.entries()) {
       const { light, gripped } = layerWants(at, layer);

@@ -3,6 +3,7 @@ import { gradeOf, gradeTables, GRADE_TABLES, isPlain } from '@/core/grade/grade'
 import { ambientLight } from '@/core/night/ambient-light';
 import { nightBase, type GradeKit } from '@/core/night/night-base';
 import { surroundings } from '@/core/night/surroundings';
+import { meteredGain } from '@/core/night/metered-gain';
 import { toneRange } from '@/core/night/tone-range';
 import { surroundOf } from '@/core/picture/surround-of';
 import type { Night, Scene } from '@/core/scene/schema';
@@ -12,6 +13,7 @@ import { stage } from '../graph/stage';
 import type { View } from '../graph/view';
 import { evened } from './even';
 import { matte } from './matte';
+import { survey } from './survey';
 
 const changed = (scene: Scene) => scene.places.filter(({ stops }) => stops !== 0);
 
@@ -89,6 +91,13 @@ const lutIn = ({ data, facts }: LutView): CubeLut => ({
   data: data.filter((_, i) => i % LUT_STRIDE < 3),
 });
 
+/** The survey that a night is metered on, where it is. */
+const meterOf = (at: Spot) => (at.scene.night.meter > 0 ? survey(at) : undefined);
+
+/** The night's ambient light on a plate as it is metered. */
+const meteredLight = (night: Night, metered?: View<'medianLuminance'>) =>
+  ambientLight(night, metered && meteredGain(night, metered.medianLuminance[0]));
+
 /** A refit that is measured anew. */
 const UNFITTED = { always: true, low: 0, high: 1 };
 
@@ -98,14 +107,15 @@ export const range = stage({
   part: 'the night',
   region: (at) => smallOf(at).region,
   settings: ({ scene }): Night => ({ ...ofGround(scene.night), refit: UNFITTED, lut: null }),
-  inputs: (at) => ({ plate: evened(at), open: openAt(at), tables: tables(at) }),
+  inputs: (at) => ({ plate: evened(at), open: openAt(at), tables: tables(at), survey: meterOf(at) }),
+  prepare: ({ settings, inputs }) => ({ settings, light: meteredLight(settings, inputs.survey) }),
   planes: () => ({ range: 2 }),
   pace: 'quick',
   whole: true,
   newest: () => '',
-  run(out, inputs, { prepared: settings }) {
+  run(out, inputs, { prepared: { settings, light } }) {
     const kit = { grade: gradeOf(settings), tables: inputs.tables.data };
-    const { low, high } = toneRange(inputs.plate, ambientLight(settings), kit, inputs.open?.factor);
+    const { low, high } = toneRange(inputs.plate, light, kit, inputs.open?.factor);
     out.range.set([low, high]);
   },
 });
@@ -125,17 +135,17 @@ export const night = stage({
     const own = at.scene.night;
     const graded = !isPlain(own);
     return {
-      ...{ plate: evened(at), open: openAt(at) },
+      ...{ plate: evened(at), open: openAt(at), survey: meterOf(at) },
       range: own.refit.always ? range(at) : undefined,
       tables: graded ? tables(at) : undefined,
       lut: graded && own.lut && own.lut.strength > 0 ? lut(at, own.lut.asset) : undefined,
     };
   },
+  prepare: ({ settings, inputs }) => ({ settings, light: meteredLight(settings, inputs.survey) }),
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
   pace: 'quick',
   newest: () => '',
-  run(out, inputs, { prepared: settings, kernels }, { first, count, of, cut }) {
-    const light = ambientLight(settings);
+  run(out, inputs, { prepared: { settings, light }, kernels }, { first, count, of, cut }) {
     const [low, high] = inputs.range?.range ?? [];
     const grade = gradeOf(settings, inputs.range && { low, high });
     const graded = inputs.tables && { grade, tables: inputs.tables.data };

@@ -60,6 +60,7 @@ export function LightPart() {
   return (
     <>
       {row('exposure', 'Exposure', RANGES.exposure)}
+      {row('meter', 'Metered', RANGES.meter)}
       {row('kelvin', 'Kelvin', RANGES.kelvin, KELVIN)}
       {row('tint', 'Tint', RANGES.tint, { track: TINT })}
       {row('saturation', 'Saturation', RANGES.saturation)}
