@@ -26,7 +26,8 @@ test('a first guess of horizon, walls, posts and the pavement is taken part by p
   await expect(guesses).toContainText('the guessed horizon');
   const count = await guesses.getByRole('listitem').count();
   expect(count).toBeGreaterThan(2);
-  await page.getByRole('button', { name: 'Leave guessed wall w1' }).click();
+  const lens = await guesses.getByText(/the guessed lens/).count();
+  await page.getByRole('button', { name: 'Leave guessed post p1' }).click();
   await page.getByRole('button', { name: 'Take the guessed horizon' }).click();
   await expect(guesses.getByRole('listitem')).toHaveCount(count - 2);
   await page.getByRole('button', { name: 'Take all' }).click();
@@ -34,13 +35,13 @@ test('a first guess of horizon, walls, posts and the pavement is taken part by p
   await saved(page);
   const { plan, mattes } = (await sceneOf(request, id)).scene;
   expect(plan.walls.length).toBeGreaterThan(0);
-  expect(plan.standees.length).toBeGreaterThan(1);
+  expect(plan.standees.length).toBeGreaterThan(0);
   // The pavement: its corner is where both kerbs meet.
   expect(plan.decks).toHaveLength(1);
   const corner = Math.max(...plan.decks[0].outline.map(({ v }) => v));
   expect(corner).toBeGreaterThan(0.87);
   expect(corner).toBeLessThan(0.95);
-  expect(plan.walls.length + plan.standees.length + plan.decks.length).toBe(count - 2);
+  expect(plan.walls.length + plan.standees.length + plan.decks.length).toBe(count - 2 - lens);
   expect(plan.standees.map(({ matte }) => matte)).toEqual(mattes.map(({ id: matte }) => matte));
   // Within three hundredths of where it was measured to lie.
   expect(Math.abs(plan.horizon.left - before.horizon.left)).toBeLessThan(0.03);

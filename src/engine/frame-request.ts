@@ -14,10 +14,10 @@ export interface FrameRequest {
    */
   moving?: Fixture;
   /**
-   * While the horizon is dragged: the horizon of the survey that is there already. The light follows the drag at once;
+   * While the horizon or a wall is dragged: the plan of the survey that is there already. The light follows the drag at once;
    * what is ground and what stands is found anew when it ends.
    */
-  surveyAt?: GroundPlan['horizon'];
+  surveyAt?: GroundPlan;
   /** When the frame has its turn; soon, unless said otherwise. */
   turn?: Turn;
   /** A matte to be looked at, over the picture. */

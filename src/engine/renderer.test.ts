@@ -225,7 +225,7 @@ describe('renderer', () => {
     const before = await show(renderer, SCENE);
     tasks.length = 0;
     const scene = after(SCENE, setPlan('Horizon', { horizon: { left: 0.45, right: 0.5 } }));
-    const request = { scene, region: WHOLE, surveyAt: SCENE.plan.horizon };
+    const request = { scene, region: WHOLE, surveyAt: SCENE.plan };
     const dragged = await renderer.frame(request, NEVER, (pixels) => pixels.slice());
     expect(tasks).not.toContain('survey');
     expect(largestDifference(dragged, before)).toBeGreaterThan(5);

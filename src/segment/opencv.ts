@@ -11,6 +11,7 @@ export const flags = (cv: OpenCv) =>
     | 'INTER_AREA'
     | 'INTER_LINEAR'
     | 'CV_8UC1'
+    | 'CV_32F'
     | 'CV_8UC3'
     | 'GC_INIT_WITH_MASK'
     | 'DIST_L2'

@@ -32,7 +32,7 @@ export interface Camera {
 }
 
 /** Width of the film frame that 35 mm equivalents refer to. */
-const FRAME_WIDTH_MM = 36;
+export const FRAME_WIDTH_MM = 36;
 
 /** The camera of a plate whose width is `aspect` times its height. Pitch and roll follow from the horizon. */
 export function createCamera(settings: CameraSettings, aspect: number): Camera {

@@ -1,92 +1,185 @@
 import type { PlateLine } from '../geometry/vanishing-point';
+import { plateEdges, sineToward, type PlateEdge } from './plate-edges';
+import { guessLens } from './guess-lens';
+import { meetingUprights, TOWARD_UPRIGHT } from './upright-edges';
 
-/** Lines steeper than this against the level are upright things, and say nothing of the horizon; flatter ones little. */
-const SLANT = { least: 0.03, most: 1.2 } as const;
-
-/** Distances of a line's direction from a vanishing point, radians, up to which it runs toward it: at first, then finer. */
-const TOWARD = [0.02, 0.015, 0.01, 0.01] as const;
-
-/** Where a horizon may lie, fractions of the height. */
-const WITHIN = { least: 0.15, most: 0.85 } as const;
-
-/** Longest lines that are tried in pairs. */
-const TRIED = 60;
-
-/** A straight edge: its middle and its way, in widths of the plate from the top left, and how long it is. */
-interface Edge {
-  x: number;
-  y: number;
-  dx: number;
-  dy: number;
-  length: number;
+/** What straight edges say of how a plate was taken. */
+export interface Perspective {
+  horizon: { left: number; right: number };
+  /** Places on the horizon toward which level edges run, fractions of the width, the one with most edges first. */
+  level: VanishingPlace[];
+  /** 35 mm equivalent, where edges tell it. */
+  lens?: number;
+  /** How much more edges agree with this horizon than with most others: from 1 on. */
+  trust: number;
 }
 
-/** How much of the edges' length runs toward a place, and the place that fits those edges best (least squares). */
-function fitPoint(edges: readonly Edge[], x: number, y: number, toward: number) {
-  let support = 0;
-  let [xx, xy, yy, bx, by] = [0, 0, 0, 0, 0];
-  for (const edge of edges) {
-    const [px, py] = [x - edge.x, y - edge.y];
-    const away = Math.hypot(px, py);
-    if (away < 1e-6 || Math.abs(px * edge.dy - py * edge.dx) > toward * away * edge.length) continue;
-    support += edge.length;
-    // Near edges say more of the place than far ones: an error is an angle.
-    const [nx, ny] = [-edge.dy / (edge.length * away), edge.dx / (edge.length * away)];
-    const along = nx * edge.x + ny * edge.y;
-    xx += edge.length * nx * nx;
-    xy += edge.length * nx * ny;
-    yy += edge.length * ny * ny;
-    bx += edge.length * nx * along;
-    by += edge.length * ny * along;
-  }
-  const determinant = xx * yy - xy * xy;
-  const isTold = determinant > 1e-9 * Math.max(1e-12, xx * yy);
-  return {
-    support,
-    x: isTold ? (bx * yy - by * xy) / determinant : x,
-    y: isTold ? (by * xx - bx * xy) / determinant : y,
-  };
+export interface VanishingPlace {
+  u: number;
+  /** Share of the length of all level edges that run toward it. */
+  share: number;
+}
+
+/** Where a horizon is looked for, fractions of the height, in steps of so much. */
+const WITHIN = { least: 0.08, most: 0.92, step: 0.005 } as const;
+
+/** Directions that are looked for at once. */
+const DIRECTIONS = 3;
+
+/** Bins of places along the horizon, by the angle under which they are seen with a focal length of so many widths. */
+const BINS = { count: 240, focal: 0.75, apart: 8 } as const;
+
+/** How exact the direction of an edge is: radians at least, and widths over its length. */
+const EXACT = { angle: 0.006, ends: 0.0007 } as const;
+
+/** Sine at which an edge counts three fifths toward a place, in the last search; how far a horizon may turn from what uprights say. */
+const FINE = { toward: 0.008, turn: { told: 0.008, untold: 0.02 } } as const;
+
+/** Edges that lie nearer to the horizon say nothing of it, widths. */
+const ON_HORIZON = 0.015;
+
+/** How much more edges must agree with a horizon than with most others, and how much of their length, widths of the plate. */
+const TRUST = { times: 1.35, length: 0.6 } as const;
+
+/** Places whose angles are nearer are one; sine. */
+const ONE_DIRECTION = 0.06;
+
+/** A horizon `y = -height - lean x`, in widths from the plate's middle, and angles of places on it. */
+interface Guess {
+  height: number;
+  lean: number;
+  places: number[];
+}
+
+/** A place on a horizon, homogeneous, by its angle. */
+function placeAt({ height, lean }: Pick<Guess, 'height' | 'lean'>, angle: number): [number, number, number] {
+  const [x, w] = [BINS.focal * Math.sin(angle), Math.cos(angle)];
+  return [x, -height * w - lean * x, w];
 }
 
 /**
- * A level horizon by the vanishing point toward which most length of the plate's lines runs. Undefined where less than a
- * share `trust` of it does.
+ * The horizon, with its turn, that most straight edges agree with: each candidate is met by all edges, and that is the best on which the
+ * places where they meet it are few (horizon first, after Zhai, Workman and Jacobs 2016). Undefined where none stands out.
  *
- * @param lines straight edges of the plate
  * @param aspect width of the plate over its height
  */
-export function guessHorizon(
-  lines: readonly PlateLine[],
-  aspect: number,
-  trust = 0.2,
-): { left: number; right: number } | undefined {
-  const edges = lines
-    .map(([a, b]): Edge => {
-      const [dx, dy] = [b.u - a.u, (b.v - a.v) / aspect];
-      return { x: (a.u + b.u) / 2, y: (a.v + b.v) / 2 / aspect, dx, dy, length: Math.hypot(dx, dy) };
-    })
-    .filter(({ dx, dy }) => {
-      const slope = Math.abs(dy) / Math.max(1e-9, Math.abs(dx));
-      return slope > SLANT.least && slope < SLANT.most;
-    })
-    .sort((p, q) => q.length - p.length);
-  const isWithin = (x: number, y: number) =>
-    y * aspect > WITHIN.least && y * aspect < WITHIN.most && Math.abs(x - 0.5) < 3;
-  let best = { support: trust * edges.reduce((sum, { length }) => sum + length, 0), x: NaN, y: NaN };
-  const tried = edges.slice(0, TRIED);
-  tried.forEach((one, i) => {
-    for (const other of tried.slice(i + 1)) {
-      const turn = one.dx * other.dy - one.dy * other.dx;
-      if (Math.abs(turn) < 0.01 * one.length * other.length) continue;
-      const share = ((other.x - one.x) * other.dy - (other.y - one.y) * other.dx) / turn;
-      const [x, y] = [one.x + share * one.dx, one.y + share * one.dy];
-      if (!isWithin(x, y)) continue;
-      const { support } = fitPoint(edges, x, y, TOWARD[0]);
-      if (support > best.support) best = { support, x, y };
+export function guessPerspective(lines: readonly PlateLine[], aspect: number): Perspective | undefined {
+  const edges = plateEdges(lines, aspect);
+  const uprights = meetingUprights(edges);
+  const lean = uprights?.lean ?? 0;
+  const level = edges.filter(
+    (edge) => !(uprights && sineToward(edge, lean, 1, uprights.along) < TOWARD_UPRIGHT),
+  );
+  const tried: { score: number; guess: Guess }[] = [];
+  for (let v = WITHIN.least; v <= WITHIN.most; v += WITHIN.step) {
+    const height = -(v - 0.5) / aspect;
+    tried.push(meetHorizon(level, height, lean));
+  }
+  tried.sort((a, b) => b.score - a.score);
+  if (!(tried[0].score > 0)) return undefined;
+  const turn = uprights ? FINE.turn.told : FINE.turn.untold;
+  const found = tried
+    .slice(0, 3)
+    .map(({ guess }) => refine(level, guess, lean, turn))
+    .sort((a, b) => b.score - a.score)[0];
+  const others = tried.map(({ guess }) => agreement(level, guess)).sort((a, b) => a - b);
+  const trust = found.score / Math.max(1e-9, others[others.length >> 1]);
+  const { height, lean: turned, places } = found.guess;
+  const at = (x: number) => 0.5 + (-height - turned * x) * aspect;
+  const horizon = { left: at(-0.5), right: at(0.5) };
+  const middle = (horizon.left + horizon.right) / 2;
+  const isSure = trust >= TRUST.times && found.score >= TRUST.length;
+  if (!isSure || middle < WITHIN.least || middle > WITHIN.most) return undefined;
+  const kept = places.filter((angle, k) =>
+    places.slice(0, k).every((other) => Math.abs(Math.sin(angle - other)) > ONE_DIRECTION),
+  );
+  const all = level.reduce((sum, { length }) => sum + length, 0);
+  const meetings = kept
+    .map((angle) => ({
+      x: BINS.focal * Math.tan(angle),
+      share: agreement(level, { ...found.guess, places: [angle] }) / all,
+    }))
+    .sort((a, b) => b.share - a.share);
+  return {
+    ...{ horizon, trust },
+    level: meetings.map(({ x, share }) => ({ u: 0.5 + x, share })),
+    lens: guessLens(height, meetings, uprights, BINS.focal),
+  };
+}
+
+/** Where edges meet a horizon: its few places where most do, and how much of their length does. */
+function meetHorizon(
+  edges: readonly PlateEdge[],
+  height: number,
+  lean: number,
+): { score: number; guess: Guess } {
+  const { count, focal } = BINS;
+  const bins = new Float64Array(count);
+  for (const { x, y, dx, dy, length } of edges) {
+    const over = lean * x + y + height;
+    if (Math.abs(over) < ON_HORIZON) continue;
+    const slope = lean * dx + dy;
+    const along = -over / (Math.abs(slope) < 1e-6 ? 1e-6 : slope);
+    const meets = x + along * dx;
+    const angle = Math.atan(meets / focal);
+    const error = (Math.abs(along) * (EXACT.angle + EXACT.ends / length)) / Math.max(0.02, Math.abs(slope));
+    const spread = Math.max(1, ((error * Math.cos(angle) ** 2) / focal / Math.PI) * count);
+    const middle = (angle / Math.PI + 0.5) * count;
+    const reach = Math.min(count / 4, Math.ceil(2 * spread));
+    for (let k = -reach; k <= reach; k++) {
+      const bin = (((Math.floor(middle) + k) % count) + count) % count;
+      bins[bin] += (length / spread) * Math.exp(-0.5 * (k / spread) ** 2);
     }
-  });
-  if (Number.isNaN(best.x)) return undefined;
-  let [x, y] = [best.x, best.y];
-  for (const toward of TOWARD) ({ x, y } = fitPoint(edges, x, y, toward));
-  return isWithin(x, y) ? { left: y * aspect, right: y * aspect } : undefined;
+  }
+  const places: number[] = [];
+  let score = 0;
+  for (let direction = 0; direction < DIRECTIONS; direction++) {
+    const best = bins.indexOf(Math.max(...bins));
+    if (bins[best] <= 0) break;
+    score += bins[best];
+    places.push(((best + 0.5) / count - 0.5) * Math.PI);
+    for (let k = -BINS.apart; k <= BINS.apart; k++) bins[(best + k + count) % count] = 0;
+  }
+  return { score, guess: { height, lean, places } };
+}
+
+/** How much of the edges' length runs toward the places of a guess, or nearly. */
+function agreement(edges: readonly PlateEdge[], guess: Guess): number {
+  const places = guess.places.map((angle) => placeAt(guess, angle));
+  let sum = 0;
+  for (const edge of edges) {
+    if (Math.abs(guess.lean * edge.x + edge.y + guess.height) < ON_HORIZON) continue;
+    let least = 1;
+    for (const [x, y, w] of places) least = Math.min(least, sineToward(edge, x, y, w));
+    sum += edge.length * Math.exp(-0.5 * (least / FINE.toward) ** 2);
+  }
+  return sum;
+}
+
+/** Moves a guess, one number at a time and ever finer, to where most edges agree with it. */
+function refine(edges: readonly PlateEdge[], start: Guess, lean: number, turn: number) {
+  const value = (guess: Guess) =>
+    agreement(edges, guess) * Math.exp(-0.5 * ((guess.lean - lean) / turn) ** 2);
+  let guess = start;
+  let score = value(guess);
+  const moves = (step: number): Guess[] =>
+    [step, -step].flatMap((by) => [
+      { ...guess, height: guess.height + by },
+      { ...guess, lean: guess.lean + by },
+      ...guess.places.map((_, k) => ({
+        ...guess,
+        places: guess.places.map((angle, j) => (j === k ? angle + 2 * by : angle)),
+      })),
+    ]);
+  for (let step = 0.008; step > 0.0003; step /= 2) {
+    for (let round = 0; round < 6; round++) {
+      const before = score;
+      for (const next of moves(step)) {
+        const found = value(next);
+        if (found > score) [score, guess] = [found, next];
+      }
+      if (score === before) break;
+    }
+  }
+  return { score, guess };
 }

@@ -5,9 +5,11 @@ import type { GroundPlan, Scene } from '../scene/schema';
 import { withinOutline } from '../geometry/within-outline';
 import { simplifyPath } from '../geometry/simplify-path';
 import { streetLamp, testCircuit } from '../../../test/street';
-import { createCamera, project, type PlatePoint } from '../geometry/camera';
+import { createCamera, project, type Camera, type PlatePoint } from '../geometry/camera';
+import { groundPoint } from '../geometry/ground';
 import { guessDecks } from './guess-decks';
-import { guessHorizon } from './guess-horizon';
+import { guessPerspective } from './guess-horizon';
+import { guessLens } from './guess-lens';
 import { guessPosts } from './guess-posts';
 import { guessThings, type ThingBox } from './guess-things';
 import { guessWalls } from './guess-walls';
@@ -35,23 +37,66 @@ describe('a horizon from lines', () => {
     expect(vanishingPoint(level, [seen(-1, 9, 0), seen(1, 9, 0)], ASPECT)).toBeUndefined();
   });
 
-  it('is guessed from many edges among others that mean nothing', () => {
-    const stray = Array.from({ length: 12 }, (_, i): PlateLine => [
-      { u: (i * 0.37) % 1, v: (i * 0.61) % 1 },
-      { u: ((i * 0.37) % 1) + 0.06, v: ((i * 0.61) % 1) + 0.03 * ((i % 5) - 2.2) },
-    ]);
-    const uprights = [0.2, 0.6].map((u): PlateLine => [
-      { u, v: 0.2 },
-      { u: u + 0.001, v: 0.8 },
-    ]);
-    const found = guessHorizon([...stray, ...uprights, ...STREET], ASPECT)!;
-    expect(found.left).toBeCloseTo(0.46, 2);
-    expect(found.right).toBe(found.left);
+  const stray = Array.from({ length: 12 }, (_, i): PlateLine => [
+    { u: (i * 0.37) % 1, v: (i * 0.61) % 1 },
+    { u: ((i * 0.37) % 1) + 0.06, v: ((i * 0.61) % 1) + 0.03 * ((i % 5) - 2.2) },
+  ]);
+  const street = (camera: Camera, turn = 0): PlateLine[] => {
+    const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
+    const at = (x: number, y: number, z: number) =>
+      project(camera, [cos * x + sin * y, cos * y - sin * x, z])!;
+    const along = [-6, -4, 3, 5].flatMap((x) =>
+      [0, 3, 5.5].map((z): PlateLine => [at(x, 9, z), at(x, 22, z)]),
+    );
+    const across = [12, 16, 20].flatMap((y) =>
+      [0.3, 3, 5.5].map((z): PlateLine => [at(-3, y, z), at(3, y, z)]),
+    );
+    const uprights = [9, 13, 17].flatMap((y) => [-6, 5].map((x): PlateLine => [at(x, y, 0), at(x, y, 5.5)]));
+    return [...along, ...across, ...uprights];
+  };
+
+  it('is guessed with its turn, its directions and its lens, among edges that mean nothing', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.35, max: 0.65, noNaN: true }),
+        fc.double({ min: -0.04, max: 0.04, noNaN: true }),
+        fc.double({ min: 20, max: 45, noNaN: true }),
+        fc.double({ min: 0.25, max: 0.5, noNaN: true }),
+        (middle, rise, lens, turn) => {
+          const horizon = { left: middle - rise / 2, right: middle + rise / 2 };
+          const lines = street(createCamera({ horizon, lens, eyeHeight: 1.6 }, ASPECT), turn);
+          const found = guessPerspective([...lines, ...stray], ASPECT)!;
+          expect(Math.abs(found.horizon.left - horizon.left)).toBeLessThan(0.012);
+          expect(Math.abs(found.horizon.right - horizon.right)).toBeLessThan(0.012);
+          if (found.lens !== undefined) expect(Math.abs(Math.log(found.lens / lens))).toBeLessThan(0.12);
+        },
+      ),
+      { numRuns: 20 },
+    );
+    const found = guessPerspective(street(CAMERA, 0.3), ASPECT)!;
+    expect(found.lens).toBeCloseTo(28, 0);
+    expect(found.level[0].u).toBeCloseTo(0.5 + (28 / 36) * Math.tan(0.3), 1);
   });
 
   it('is not guessed where nothing leads to it', () => {
-    expect(guessHorizon([], ASPECT)).toBeUndefined();
-    expect(guessHorizon([STREET[0]], ASPECT)).toBeUndefined();
+    expect(guessPerspective([], ASPECT)).toBeUndefined();
+    expect(guessPerspective([STREET[0]], ASPECT)).toBeUndefined();
+    expect(guessPerspective(stray, ASPECT)).toBeUndefined();
+  });
+});
+
+describe('guessLens', () => {
+  it('is told by directions at right angles, by where uprights meet, or not at all', () => {
+    const focal = 0.75;
+    const at = (x: number, share = 0.3) => ({ x, share });
+    expect(guessLens(0, [at(0.5), at(-2)], undefined, focal)).toBeCloseTo(36, 6);
+    // Both on one side: they are not at right angles.
+    expect(guessLens(0, [at(0.5), at(2)], undefined, focal)).toBeUndefined();
+    // One is nearly at infinity: it says too little.
+    expect(guessLens(0, [at(0.001), at(-900)], undefined, focal)).toBeUndefined();
+    expect(guessLens(0.1, [], { lean: 0, along: 0.2, support: 5 }, focal)).toBeCloseTo(36 * Math.SQRT1_2, 6);
+    expect(guessLens(0.1, [], { lean: 0, along: -0.2, support: 5 }, focal)).toBeUndefined();
+    expect(guessLens(0, [at(0.06), at(-7), at(-30)], undefined, focal)).toBeUndefined();
   });
 });
 
@@ -165,30 +210,61 @@ describe('guessWalls', () => {
     Float32Array.from({ length: width * height }, (_, i) =>
       value(((i % width) + 0.5) / width, (Math.floor(i / width) + 0.5) / height),
     );
-  /** A house on the left whose foot leads away, open ground and sky on the right. */
-  const foot = (u: number) => 0.8 - 0.5 * u;
-  const sky = plane((u, v) => (u > 0.5 && v < 0.46 ? 1 : 0));
-  const ground = plane((u, v) => (v > (u <= 0.5 ? foot(u) : 0.46) ? 1 : 0));
+  const grey = { width, height, r: plane(() => 0.2), g: plane(() => 0.2), b: plane(() => 0.2) };
+  const open = {
+    width,
+    height,
+    sky: plane(() => 0),
+    ground: plane((_u, v) => Number(v > 0.46)),
+    plate: grey,
+  };
+  const away = { horizon: SETTINGS.horizon, level: [{ u: 0.5, share: 1 }] };
+  const upright = (x: number, y: number, low: number, high: number): PlateLine => [
+    seen(x, y, high),
+    seen(x, y, low),
+  ];
+  /** A house on the left with eaves and a moulding, sills, windows, doors and pipes, and a kerb before it. */
+  const house: PlateLine[] = [
+    ...[2.6, 4, 5.5].map((z): PlateLine => [seen(-4, 8, z), seen(-4, 25, z)]),
+    ...[9, 11, 14, 17, 20].map((y) => upright(-4, y, 0.9, 2)),
+    ...[10, 13, 16, 19].map((y) => upright(-4, y, 0, y === 13 ? 5.5 : 2)),
+    [seen(-4, 8, 0.9), seen(-4, 25, 0.9)],
+    [seen(-2.5, 8, 0), seen(-2.5, 25, 0)],
+    [seen(-2.5, 8, 0.12), seen(-2.5, 25, 0.12)],
+  ];
 
-  it('finds the straight foot of what rises over the horizon', () => {
-    const walls = guessWalls({ width, height, ground, sky }, SETTINGS.horizon);
+  it('finds the foot on which uprights end, and takes neither the sills nor the kerb for it', () => {
+    const walls = guessWalls(house, away, open, ASPECT);
     expect(walls).toHaveLength(1);
-    const [[from, to]] = walls;
-    expect([from.u, to.u]).toEqual([expect.closeTo(0, 1), expect.closeTo(0.5, 1)]);
-    expect(from.v).toBeCloseTo(foot(from.u), 1);
-    expect(to.v).toBeCloseTo(foot(to.u), 1);
+    const [from, to] = walls[0].foot;
+    for (const at of [from, to]) expect(groundPoint(CAMERA, at)[0]).toBeCloseTo(-4, 0);
+    expect(to.u - from.u).toBeGreaterThan(0.15);
   });
 
-  it('looks past a post before the wall, and finds nothing on open ground', () => {
-    const post = ground.map((value, i) => (i % width === 40 && i < 110 * width ? 0 : value));
-    expect(guessWalls({ width, height, ground: post, sky }, SETTINGS.horizon)).toHaveLength(1);
-    const open = {
-      width,
-      height,
-      ground: plane((_u, v) => Number(v > 0.46)),
-      sky: plane((_u, v) => Number(v < 0.46)),
-    };
-    expect(guessWalls(open, SETTINGS.horizon)).toEqual([]);
+  it('looks past posts that stand before it', () => {
+    const posts = [8, 12].map((y) => upright(-2.8, y, 0, 2.2));
+    const [wall] = guessWalls([...house, ...posts], away, open, ASPECT);
+    expect(groundPoint(CAMERA, wall.foot[0])[0]).toBeCloseTo(-4, 0);
+  });
+
+  it('goes down to where ground begins, where all over it looks like the wall', () => {
+    const windows = [9, 10.5, 12, 13.5, 15, 17, 19].map((y) => upright(-4, y, 0.9, 2.2));
+    const isWall = (u: number, v: number) => u < 0.5 && groundPoint(CAMERA, { u, v })[0] < -4;
+    const shown = (wall: number, road: number) => plane((u, v) => (isWall(u, v) ? wall : road));
+    const cover = { ...open, ground: plane((u, v) => Number(v > 0.46 && !isWall(u, v))) };
+    const lines = [...house.slice(0, 3), ...windows];
+    const red = { ...grey, r: shown(0.5, 0.2), g: shown(0.1, 0.2) };
+    const [wall] = guessWalls(lines, away, { ...cover, plate: red }, ASPECT);
+    expect(groundPoint(CAMERA, wall.foot[0])[0]).toBeCloseTo(-4, 0);
+    const [above] = guessWalls(lines, away, open, ASPECT);
+    expect(groundPoint(CAMERA, above.foot[0])[0]).toBeLessThan(-7);
+  });
+
+  it('says nothing where nothing upright ends on a foot, or where no ground lies under it', () => {
+    const kerbs = house.filter(([a, b]) => Math.abs(a.u - b.u) > 0.02);
+    expect(guessWalls(kerbs, away, open, ASPECT)).toEqual([]);
+    expect(guessWalls(house, away, { ...open, ground: plane(() => 0) }, ASPECT)).toEqual([]);
+    expect(guessWalls([], away, open, ASPECT)).toEqual([]);
   });
 });
 

@@ -3,11 +3,13 @@ import { geodesicReach, type StepCost } from '../plane/geodesic-reach';
 import { edgeHeight } from './edge-height';
 import { horizonAt } from '../geometry/ground';
 import { distanceFromTones, groundTones } from './ground-tones';
+import { coverOfWalls, type ToldWall } from './told-walls';
 import type { PlateFeatures } from './plate-features';
 
 /**
  * Costs of the two floods, in Oklab. Crossing an edge costs its height. Leaving the ground's tones costs the ground's flood, entering them
- * costs the other. What stands flows down more easily than sideways, ground the other way.
+ * costs the other. Where ground
+ * is told it begins the dearer the less it looks like ground: something may stand there. What stands flows down more easily than sideways, ground the other way.
  * Ties lean toward the ground.
  */
 const FLOW = {
@@ -17,6 +19,7 @@ const FLOW = {
   step: 0.0006,
   turn: 0.0012,
   edgeSeed: 0.1,
+  told: 1.2,
   lean: 0.05,
   largestHole: 0.0012,
 } as const;
@@ -24,12 +27,14 @@ const FLOW = {
 /**
  * Divides what lies below the horizon into ground and standing things. Everything above the horizon stands, the
  * plate's lower edge is ground, and each pixel in between belongs to the side from which a path reaches it across
- * the smaller edges (geodesic segmentation, Bai and Sapiro 2009). Returns 1 for ground, width * height.
+ * the smaller edges (geodesic segmentation, Bai and Sapiro 2009). What a person said of walls is believed: they stand, and under their foot
+ * ground begins, unless it looks like something else there. Returns 1 for ground, width * height.
  */
 export function findGround(
   features: PlateFeatures,
   horizon: { left: number; right: number },
   sky: Uint8Array,
+  walls: readonly ToldWall[] = [],
 ): Uint8Array {
   const { width, height } = features;
   const size = width * height;
@@ -56,6 +61,13 @@ export function findGround(
       if (y + 0.5 > horizonRow(x)) continue;
       above[i] = 1;
       if (!sky[i]) toStanding[i] = 0;
+    }
+  }
+  if (walls.length > 0) {
+    const told = coverOfWalls(walls, horizon, width, height);
+    for (let i = 0; i < size; i++) {
+      if (told.wall[i] && !sky[i]) [above[i], toStanding[i]] = [1, 0];
+      if (told.under[i]) toGround[i] = FLOW.told * Math.max(0, unlike[i] - FLOW.alike);
     }
   }
   for (let x = 0; x < width; x++) {

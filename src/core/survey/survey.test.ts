@@ -8,6 +8,7 @@ import { findSky } from './find-sky';
 import { plateFeatures } from './plate-features';
 import { reliefOf } from '../relief/relief';
 import { RELIEF_PLANES, type Relief } from '../relief/relief-planes';
+import { coverOfWalls, toldWalls } from './told-walls';
 import { surveyPlate } from './survey';
 
 const WIDTH = 120;
@@ -48,6 +49,45 @@ describe('survey', () => {
   const features = plateFeatures(street());
   const sky = findSky(features, HORIZON);
   const ground = findGround(features, HORIZON, sky);
+
+  it('believes a drawn wall: it stands down to its foot, and under it ground begins, but not on a post before it', () => {
+    // A pavement of another tone lies between the house and the road.
+    const plate = street();
+    const pavement = (y: number) => y >= 50 && y < 60;
+    for (let i = 0; i < WIDTH * HEIGHT; i++) {
+      const y = Math.floor(i / WIDTH);
+      const isPost = i % WIDTH >= 30 && i % WIDTH < 33;
+      if (pavement(y) && !isPost) [plate.r[i], plate.g[i], plate.b[i]] = [0.55, 0.3, 0.16];
+    }
+    const own = plateFeatures(plate);
+    const ownSky = findSky(own, HORIZON);
+    expect(findGround(own, HORIZON, ownSky)[at(80, 55)]).toBe(0);
+    const wall = {
+      foot: [
+        { u: 0, v: 0.625 },
+        { u: 1, v: 0.625 },
+      ],
+      height: 6,
+    };
+    const told = findGround(own, HORIZON, ownSky, toldWalls([wall], 1.6));
+    expect(told[at(80, 55)]).toBe(1);
+    expect(told[at(80, 47)]).toBe(0);
+    expect(told[at(80, 70)]).toBe(1);
+    expect(told[at(31, 52)]).toBe(0);
+  });
+
+  it('sees over a told wall that is lower than the eye', () => {
+    const wall = {
+      foot: [
+        { u: 0, v: 0.75 },
+        { u: 1, v: 0.75 },
+      ],
+      height: 0.8,
+    };
+    const { wall: stands, under } = coverOfWalls(toldWalls([wall], 1.6), HORIZON, WIDTH, HEIGHT);
+    expect([stands[at(60, 45)], stands[at(60, 52)], stands[at(60, 59)]]).toEqual([0, 1, 1]);
+    expect([under[at(60, 59)], under[at(60, 60)], under[at(60, 63)]]).toEqual([0, 1, 0]);
+  });
 
   it('finds the sky and nothing else', () => {
     expect(sky[at(60, 5)]).toBe(1);

@@ -4,6 +4,7 @@ import type { RgbPlanes } from '../plane/plane';
 import { findFeet } from './find-feet';
 import { findGround } from './find-ground';
 import { findSky } from './find-sky';
+import type { ToldWall } from './told-walls';
 import { plateFeatures } from './plate-features';
 
 /**
@@ -27,12 +28,16 @@ export const SURVEY_WIDTH = 400;
 /** Guided-filter windows as fractions of the width, and the variance of lightness that counts as flat. */
 const REFINE = { radius: 0.008, epsilon: 0.0015 } as const;
 
-/** Surveys a small copy of a plate, some SURVEY_WIDTH pixels wide. */
-export function surveyPlate(plate: RgbPlanes, horizon: { left: number; right: number }): Survey {
+/** Surveys a small copy of a plate, some SURVEY_WIDTH pixels wide, under a horizon, with the walls that a person has drawn. */
+export function surveyPlate(
+  plate: RgbPlanes,
+  horizon: { left: number; right: number },
+  walls: readonly ToldWall[] = [],
+): Survey {
   const { width, height } = plate;
   const features = plateFeatures(plate);
   const sky = findSky(features, horizon);
-  const ground = findGround(features, horizon, sky);
+  const ground = findGround(features, horizon, sky, walls);
   const radius = Math.max(1, Math.round(REFINE.radius * width));
   const refine = createGuidedFilter(features.lightness, width, height, radius, REFINE.epsilon);
   const land: number[] = [];

@@ -1,4 +1,6 @@
+import type { RgbPlanes } from '@/core/plane/plane';
 import type { Scene } from '@/core/scene/schema';
+import { plate } from '../stages/plate';
 import { relief } from '../stages/relief';
 import type { Readout } from './readout';
 import { smallSpot } from './small-spot';
@@ -12,12 +14,17 @@ export interface LandPicture {
   /** Coverage by land, and by what lies level, 0 to 1. */
   land: Float32Array;
   level: Float32Array;
+  /** What the plate shows there, linear light. */
+  plate: RgbPlanes;
 }
 
 /** The lie of the land on the small copy. */
 export const landOf =
   (scene: Scene): Readout<LandPicture> =>
   async (reader) => {
-    const { width, height, reach, land, normalZ } = await reader.see(relief(smallSpot(reader, scene)));
-    return { width, height, reach: reach.slice(), land: land.slice(), level: normalZ.slice() };
+    const at = smallSpot(reader, scene);
+    const { width, height, reach, land, normalZ } = await reader.see(relief(at));
+    const lie = { reach: reach.slice(), land: land.slice(), level: normalZ.slice() };
+    const { r, g, b } = await reader.see(plate(at));
+    return { width, height, ...lie, plate: { width, height, r: r.slice(), g: g.slice(), b: b.slice() } };
   };

@@ -1,4 +1,5 @@
 import { surveyPlate, type Survey } from '@/core/survey/survey';
+import { toldWalls } from '@/core/survey/told-walls';
 import { smallOf } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { View } from '../graph/view';
@@ -13,7 +14,10 @@ export const survey = stage({
   name: 'survey',
   part: 'the photo',
   region: (at) => smallOf(at).region,
-  settings: ({ scene, surveyAt }) => surveyAt ?? scene.plan.horizon,
+  settings({ scene, surveyAt }) {
+    const { horizon, walls, eyeHeight } = surveyAt ?? scene.plan;
+    return { horizon, walls: toldWalls(walls, eyeHeight) };
+  },
   inputs: (at) => ({ plate: plate(at) }),
   planes: (pixels) => ({
     ...{ groundSlope: pixels, groundOffset: pixels, skySlope: pixels, skyOffset: pixels, feet: pixels },
@@ -21,8 +25,8 @@ export const survey = stage({
   }),
   pace: 'heavy',
   whole: true,
-  run(out, inputs, { prepared: horizon }) {
-    const { ground, sky, feet, medianLuminance } = surveyPlate(inputs.plate, horizon);
+  run(out, inputs, { prepared: { horizon, walls } }) {
+    const { ground, sky, feet, medianLuminance } = surveyPlate(inputs.plate, horizon, walls);
     out.groundSlope.set(ground.slope);
     out.groundOffset.set(ground.offset);
     out.skySlope.set(sky.slope);

@@ -13,6 +13,8 @@ const street = streetScene([]);
 const seen = (x: number, y: number, z: number) => project(cameraOf(street), [x, y, z])!;
 const [width, height] = [60, 40];
 
+const grey = () => new Float32Array(width * height).fill(0.2);
+
 /** All below the horizon lies level, all above is sky. */
 const land = () =>
   Promise.resolve({
@@ -20,6 +22,7 @@ const land = () =>
     height,
     reach: new Float32Array(width * height).fill(10),
     land: Float32Array.from({ length: width * height }, (_, i) => (i >= (width * height) / 2 ? 1 : 0)),
+    plate: { width, height, r: grey(), g: grey(), b: grey() },
     level: Float32Array.from({ length: width * height }, (_, i) => (i >= (width * height) / 2 ? 1 : 0)),
   });
 

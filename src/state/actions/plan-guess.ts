@@ -1,5 +1,5 @@
 import { guessDecks, type GuessedDeck } from '@/core/layout/guess-decks';
-import { guessHorizon } from '@/core/layout/guess-horizon';
+import { guessPerspective } from '@/core/layout/guess-horizon';
 import { cameraOf } from '@/core/picture/camera-of';
 import { guessPosts, type GuessedPost } from '@/core/layout/guess-posts';
 import { guessThings, type GuessedThing } from '@/core/layout/guess-things';
@@ -14,6 +14,8 @@ import type { LandPicture } from '@/engine/readouts/land';
 /** A first guess of a ground plan: each part is taken or left. */
 export interface PlanGuess {
   horizon?: GroundPlan['horizon'];
+  /** 35 mm equivalent, where edges tell another than the plan's. */
+  lens?: number;
   walls: { id: string; foot: [PlatePoint, PlatePoint] }[];
   posts: (GuessedPost & { id: string })[];
   things: (GuessedThing & { id: string })[];
@@ -22,6 +24,13 @@ export interface PlanGuess {
 
 /** What finds the clues of a guess in the plate. */
 export type Clues = Pick<Segmenter, 'straightLines' | 'uprightThings' | 'standingThings'>;
+
+/** A lens that differs from the plan's by less than this share is the same. */
+const SAME_LENS = 0.03;
+
+/** A guessed lens in whole millimetres, where it is another than the plan's. */
+const newLens = (lens: number, own: number) =>
+  Math.abs(Math.log(lens / own)) > SAME_LENS ? Math.round(lens) : undefined;
 
 /** Feet nearer than this are of one thing, fraction of the plate. */
 const NEAR = 0.025;
@@ -47,11 +56,19 @@ export async function guessPlan(
 ): Promise<PlanGuess> {
   const { plate, plan } = scene;
   const lines = await clues.straightLines();
-  const horizon = guessHorizon(lines, plate.width / plate.height);
+  const perspective = guessPerspective(lines, plate.width / plate.height);
+  const horizon = perspective?.horizon;
   const bare = { ...plan, walls: [], decks: [], standees: [], horizon: horizon ?? plan.horizon };
-  const { width, height, land: cover, level } = await land({ ...scene, plan: bare });
+  const { width, height, land: cover, level, plate: shown } = await land({ ...scene, plan: bare });
   const sky = cover.map((value) => 1 - value);
-  const feet = guessWalls({ width, height, ground: level, sky }, bare.horizon);
+  const found = perspective
+    ? guessWalls(
+        lines,
+        perspective,
+        { width, height, ground: level, sky, plate: shown },
+        plate.width / plate.height,
+      )
+    : [];
   const camera = cameraOf({ ...scene, plan: bare });
   const posts = guessPosts(
     await clues.uprightThings(),
@@ -78,7 +95,8 @@ export async function guessPlan(
   const named = <T>(part: T) => ({ ...part, id: crypto.randomUUID() });
   return {
     horizon,
-    walls: feet.map((foot) => named({ foot })),
+    lens: perspective?.lens && newLens(perspective.lens, plan.lens),
+    walls: found.map(({ foot }) => named({ foot })),
     posts: alone.map(named),
     things: things.map(named),
     decks: decks.map(named),

@@ -19,6 +19,8 @@ interface PlaceHandleProps<Value> {
   value: Value;
   /** Sets the value that it had, moved by so much. */
   onMove: (from: Value, by: PlatePoint) => void;
+  /** Told when a drag begins, and when it ends. */
+  onHold?: (isHeld: boolean) => void;
   /** What Delete does. */
   onRemove?: () => void;
   /** What a double click or Enter does. */
@@ -27,16 +29,20 @@ interface PlaceHandleProps<Value> {
 
 /** Something in the picture that is dragged or moved by the arrow keys. */
 export function PlaceHandle<Value>(props: PlaceHandleProps<Value>) {
-  const { label, x, y, size, nudge, value, onMove, onRemove, onTurn } = props;
+  const { label, x, y, size, nudge, value, onMove, onHold, onRemove, onTurn } = props;
   const gesture = useGesture();
   const start = useRef(value);
   const drag = usePictureDrag({
     onStart: () => {
       start.current = value;
       gesture.hold();
+      onHold?.(true);
     },
     onDrag: (by) => onMove(start.current, by),
-    onEnd: gesture.end,
+    onEnd: () => {
+      gesture.end();
+      onHold?.(false);
+    },
   });
   function onKeyDown(event: KeyboardEvent): void {
     const by = nudgeOf(event, nudge.step, nudge.coarse);

@@ -106,7 +106,8 @@ function GuessMarks({ box }: { box: Box }) {
 }
 
 function HorizonEnd({ side, box }: { side: 'left' | 'right'; box: Box }) {
-  const horizon = useScene(({ scene }) => scene.plan.horizon);
+  const plan = useScene(({ scene }) => scene.plan);
+  const { horizon } = plan;
   const change = useScene((state) => state.change);
   const gesture = useGesture();
   const setView = useView((view) => view.set);
@@ -119,7 +120,7 @@ function HorizonEnd({ side, box }: { side: 'left' | 'right'; box: Box }) {
     onStart: () => {
       start.current = horizon[side];
       gesture.hold();
-      setView({ surveyAt: horizon });
+      setView({ surveyAt: plan });
     },
     onDrag: ({ v }) => set(start.current + v),
     onEnd: () => {

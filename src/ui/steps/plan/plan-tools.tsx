@@ -76,8 +76,8 @@ export function PlanTools() {
   );
 }
 
-const isEmpty = ({ horizon, walls, posts, things, decks }: PlanGuess) =>
-  !horizon && walls.length + posts.length + things.length + decks.length === 0;
+const isEmpty = ({ horizon, lens, walls, posts, things, decks }: PlanGuess) =>
+  !horizon && lens === undefined && walls.length + posts.length + things.length + decks.length === 0;
 
 /** Guesses the plan from the plate's edges; what is found waits for the person. */
 function useGuess() {
@@ -107,7 +107,7 @@ function Guesses() {
   const { scene: store, segmenter } = useSession();
   const find = useFinding('Its edge could not be found');
   if (!guess) return null;
-  const { horizon, walls, posts, things, decks } = guess;
+  const { horizon, lens, walls, posts, things, decks } = guess;
 
   function leave(next: PlanGuess): void {
     setView({ guess: isEmpty(next) ? undefined : next });
@@ -131,6 +131,9 @@ function Guesses() {
   const withoutWall = (id: string) => ({ ...guess, walls: walls.filter((wall) => wall.id !== id) });
   function takeHorizon(): void {
     if (horizon) run(setPlan('Guessed horizon', { horizon }));
+  }
+  function takeLens(): void {
+    if (lens !== undefined) run(setPlan('Guessed lens', { lens }));
   }
   function takeWall({ foot }: PlanGuess['walls'][number]): void {
     const { scene } = store.getState();
@@ -160,6 +163,8 @@ function Guesses() {
     <>
       <ul className={own.list} aria-label="Guesses">
         {horizon && item('horizon', 'the guessed horizon', takeHorizon, { ...guess, horizon: undefined })}
+        {lens !== undefined &&
+          item('lens', `the guessed lens, ${lens} mm`, takeLens, { ...guess, lens: undefined })}
         {walls.map((wall, i) =>
           item(wall.id, `guessed wall w${i + 1}`, () => takeWall(wall), withoutWall(wall.id)),
         )}
@@ -179,6 +184,7 @@ function Guesses() {
           variant="default"
           onClick={() => {
             takeHorizon();
+            takeLens();
             walls.forEach(takeWall);
             posts.forEach(takePost);
             decks.forEach(takeDeck);

@@ -17,8 +17,8 @@ export interface PlanView {
   guess?: PlanGuess;
   /** The ground plan is shown as a pop-up. */
   popUp: boolean;
-  /** The horizon as it was when the drag of it began. */
-  surveyAt?: GroundPlan['horizon'];
+  /** The plan as it was when the drag of the horizon or of a wall began. */
+  surveyAt?: GroundPlan;
 }
 
 export const planView: Slice<PlanView> = {

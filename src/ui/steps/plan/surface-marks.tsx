@@ -120,6 +120,9 @@ function Corner({ kind, id, points, index, at, box, name }: CornerProps) {
       size={SIZE}
       nudge={NUDGE}
       value={at}
+      onHold={(isHeld) => {
+        if (kind === 'walls') setView({ surveyAt: isHeld ? scene.plan : undefined });
+      }}
       onMove={(from, by) => {
         if (kind === 'standees') setView({ surface: id });
         const to = { u: from.u + by.u, v: from.v + by.v };
