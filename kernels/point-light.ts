@@ -23,8 +23,8 @@ const HALF = f32x4.splat(0.5);
  * Adds the spill and air of sources to rows of a region, and what surfaces mirror of them where `shine` is not 0. `width` is
  * at least 4. `rays`: ray at the first pixel's middle (3), ray step to the right (3), ray step down (3). A light of `lights` is
  * 16 floats: place from the eye (3), spill candela, air candela over 4 pi, squared radius, radius, where it faces (3), 1 where it
- * shines evenly, its focus, its cut-off, 1 where it faces anywhere, square of the cosine at which its beam ends, one unused. Planes begin at the region's first pixel; `from` and
- * `to` count its rows. `occluders`: what casts shadows, or 0. `scratch` has room for a tile and a list of all that casts shadows.
+ * shines evenly, its focus, its cut-off, 1 where it faces anywhere, square of the cosine at which its beam ends, and how far
+ * before its plane it lights anything. Planes begin at the region's first pixel; `from` and `to` count its rows. `occluders`: what casts shadows, or 0. `scratch` has room for a tile and a list of all that casts shadows.
  */
 export function addPointLights(
   spill: usize,
@@ -146,6 +146,7 @@ function lightTile(
   const cutoff = v128.load32_splat(light + 48);
   const isTurned = load<f32>(light + 52) > 0;
   const beam = v128.load32_splat(light + 56);
+  const clear = v128.load32_splat(light + 60);
   const inAir = load<f32>(light + 16) > 0;
   if (!isLand && !inAir) return;
 
@@ -212,7 +213,7 @@ function lightTile(
           }
           let reaching = f32x4.mul(f32x4.mul(onLand, spillCandela), per2);
           if (isTurned) {
-            let ahead = f32x4.pmax(ZERO, f32x4.neg(f32x4.mul(leaving, perDistance)));
+            let ahead = f32x4.pmax(ZERO, f32x4.neg(f32x4.mul(f32x4.add(leaving, clear), perDistance)));
             for (let k = 0; k < focus; k++) ahead = f32x4.mul(ahead, ahead);
             const under = f32x4.add(
               f32x4.mul(f32x4.add(cutoff, f32x4.mul(lz, perDistance)), PER_CUTOFF),

@@ -50,6 +50,25 @@ describe('light in the renderer', () => {
     expect(tasks).not.toContain('lamps');
   });
 
+  it('is steady: a window far off, its foot moved pixel by pixel, changes no more than its way does', async () => {
+    const { renderer } = spyRenderer();
+    const corners = [
+      [0.45, 0.38],
+      [0.5, 0.38],
+      [0.5, 0.46],
+      [0.45, 0.46],
+    ].map(([u, v]) => ({ u, v }));
+    const window = (v: number) =>
+      streetLamp('w', 0.475, { kind: 'pane', path: corners, foot: { u: 0.475, v }, lumens: 300 });
+    const means: number[] = [];
+    for (let row = 92; row <= 104; row++) {
+      const pixels = await show(renderer, streetScene([window(row / STREET.height)]));
+      means.push(pixels.reduce((sum, code) => sum + code, 0) / pixels.length);
+    }
+    for (const [i, mean] of means.slice(1).entries())
+      expect(Math.abs(mean / means[i] - 1)).toBeLessThan(0.05);
+  });
+
   it('gives the linear light of a circuit alone, whatever burns, in parts that add up', async () => {
     const { renderer } = spyRenderer();
     const lamps = [streetLamp('l', 0.3), streetLamp('r', 0.7, { circuit: 'other' })];

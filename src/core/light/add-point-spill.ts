@@ -31,7 +31,7 @@ export function addPointSpill(
   const soft = light.radius * light.radius;
   const [fx, fy, fz] = light.facing ?? [0, 0, 0];
   const even = light.facing ? (light.even ?? 0) : 1;
-  const { focus = 0, cutoff = NO_CUTOFF } = light;
+  const { focus = 0, cutoff = NO_CUTOFF, clear = 0 } = light;
   const stepU = 1 / region.fullWidth;
   const u0 = (region.left + 0.5) * stepU;
   for (let y = 0; y < region.height; y++) {
@@ -70,7 +70,7 @@ export function addPointSpill(
         }
       }
       const cosine = known * (1 - unknownFacing) + (Math.max(0, turned) * unknownFacing) / distance;
-      let ahead = Math.max(0, -(lx * fx + ly * fy + lz * fz) / distance);
+      let ahead = Math.max(0, -(lx * fx + ly * fy + lz * fz + clear) / distance);
       for (let k = 0; k < focus; k++) ahead *= ahead;
       const sent = even + ahead * belowCutoff(cutoff, -lz / distance);
       const lit = (relief.land[i] * light.spillCandela * sent) / d2;

@@ -49,9 +49,9 @@ const spill = Float32Array.from({ length: COUNT }, (_, i) => {
   return Math.abs(z) < 1e-4 && Math.hypot(x, y - 5) < 1.2 ? 100 : 0;
 });
 
-function bounced(columns: number, rows: number) {
+function bounced(columns: number, rows: number, flux = Infinity) {
   const lights = new Float32Array(BOUNCE_STRIDE * columns * rows);
-  const used = bounceLights(lights, relief, plate, spill, CAMERA, MIDDLE, columns, rows);
+  const used = bounceLights(lights, relief, plate, spill, CAMERA, MIDDLE, flux, columns, rows);
   const out = new Float32Array(COUNT);
   gatherBounce(out, lights, used, relief, CAMERA, region);
   return { lights, used, out };
@@ -76,6 +76,15 @@ describe('one bounce', () => {
     expect(power).toBeCloseTo((0.18 * 100 * Math.PI * 1.2 ** 2) / Math.PI, -0.5);
     expect(power / (0.18 * 100 * 1.44)).toBeGreaterThan(0.85);
     expect(power / (0.18 * 100 * 1.44)).toBeLessThan(1.15);
+  });
+
+  it('gives on no more than its lamps send out, however large the surfaces are taken to be', () => {
+    const power = (flux: number) => {
+      const { lights, used } = bounced(24, 16, flux);
+      return Array.from({ length: used }, (_, k) => lights[k * BOUNCE_STRIDE + 6]).reduce((a, b) => a + b, 0);
+    };
+    expect(power(50)).toBeCloseTo((0.18 * 50) / Math.PI, 5);
+    expect(power(1e6)).toBe(power(Infinity));
   });
 
   it('lights a wall as the disc on the ground would, far enough from it', () => {
@@ -105,6 +114,8 @@ describe('one bounce', () => {
       if (lux > 0) expect(many.out[i]).toBeLessThan(0.02);
     });
     const dark = new Float32Array(COUNT);
-    expect(bounceLights(new Float32Array(8 * 40), relief, plate, dark, CAMERA, MIDDLE, 8, 5)).toBe(0);
+    expect(bounceLights(new Float32Array(8 * 40), relief, plate, dark, CAMERA, MIDDLE, Infinity, 8, 5)).toBe(
+      0,
+    );
   });
 });

@@ -31,6 +31,7 @@ const INVERSE_PI = 1 / Math.PI;
  * @param relief of the whole plate at one small size
  * @param plate the same; its luminance over `middle` tells reflectance
  * @param spill illuminance of the same, lux
+ * @param flux all that its lamps send out, lumens: surfaces take in no more, however roughly their area is known
  */
 export function bounceLights(
   out: Float32Array,
@@ -39,6 +40,7 @@ export function bounceLights(
   spill: Float32Array,
   camera: Camera,
   medianLuminance: number,
+  flux: number,
   columns: number,
   rows: number,
 ): number {
@@ -46,6 +48,7 @@ export function bounceLights(
   const { corner, across, down, eyeHeight } = camera;
   const filmNormal = cross(across, down);
   const toFilm = Math.abs(dot(filmNormal, corner));
+  let taken = 0;
   const sums = new Float64Array(8 * columns * rows);
   for (let y = 0, i = 0; y < height; y++) {
     const v = (y + 0.5) / height;
@@ -68,29 +71,32 @@ export function bounceLights(
       const area = ((reach * reach * toFilm) / (ray * width * height)) * (1 / cosine);
       const shown = LUMINANCE[0] * plate.r[i] + LUMINANCE[1] * plate.g[i] + LUMINANCE[2] * plate.b[i];
       const reflectance = Math.min(MOST_REFLECTED, (MIDDLE_GREY * shown) / medianLuminance);
-      const flux = reflectance * spill[i] * relief.land[i] * area;
+      const took = spill[i] * relief.land[i] * area;
+      const gives = reflectance * took;
+      taken += took;
       const at = first + 8 * Math.floor((x * columns) / width);
-      sums[at] += flux * rx * reach;
-      sums[at + 1] += flux * ry * reach;
-      sums[at + 2] += flux * (rz * reach + eyeHeight);
-      sums[at + 3] += flux * nx;
-      sums[at + 4] += flux * ny;
-      sums[at + 5] += flux * nz;
-      sums[at + 6] += flux;
-      sums[at + 7] += flux * area;
+      sums[at] += gives * rx * reach;
+      sums[at + 1] += gives * ry * reach;
+      sums[at + 2] += gives * (rz * reach + eyeHeight);
+      sums[at + 3] += gives * nx;
+      sums[at + 4] += gives * ny;
+      sums[at + 5] += gives * nz;
+      sums[at + 6] += gives;
+      sums[at + 7] += gives * area;
     }
   }
+  const bound = Math.min(1, flux / Math.max(1e-9, taken));
   let used = 0;
   for (let at = 0; at < sums.length; at += 8) {
-    const flux = sums[at + 6];
-    if (!(flux > 0)) continue;
+    const gives = sums[at + 6];
+    if (!(gives > 0)) continue;
     const to = BOUNCE_STRIDE * used++;
-    for (let c = 0; c < 3; c++) out[to + c] = sums[at + c] / flux;
+    for (let c = 0; c < 3; c++) out[to + c] = sums[at + c] / gives;
     const long = Math.max(1e-6, Math.hypot(sums[at + 3], sums[at + 4], sums[at + 5]));
     for (let c = 3; c < 6; c++) out[to + c] = sums[at + c] / long;
-    out[to + 6] = flux * INVERSE_PI;
+    out[to + 6] = bound * gives * INVERSE_PI;
     // As many pixels as a block has, each of about this area: what is nearer than that is not told apart.
-    out[to + 7] = ((sums[at + 7] / flux) * width * height * INVERSE_PI) / (columns * rows);
+    out[to + 7] = ((sums[at + 7] / gives) * width * height * INVERSE_PI) / (columns * rows);
   }
   return used;
 }

@@ -15,6 +15,8 @@ export interface PointLight {
    * evenly all around.
    */
   facing?: Vec3;
+  /** Of a patch: how far before its plane a surface lies at least that it lights, metres. */
+  clear?: number;
   /** How narrowly it shines where it faces, which then is a unit vector: its cosine to the power of 2^focus. */
   focus?: number;
   /** Sine of the elevation over which a beam sends nothing, as headlamps do; without it there is no limit. */
@@ -32,3 +34,9 @@ export const NO_CUTOFF = 2;
 /** What a cut-off leaves of a beam at a sine of elevation, 0 to 1. */
 export const belowCutoff = (cutoff: number, sine: number): number =>
   Math.min(1, Math.max(0, (cutoff - sine) / CUTOFF_SOFT + 0.5));
+
+/** All that a light sends out, lumens. A beam's cut-off is not taken off. */
+export function luminousFlux({ spillCandela, facing, focus = 0, even = 0 }: PointLight): number {
+  const ahead = (2 * Math.PI) / (2 ** focus + 1);
+  return spillCandela * (facing ? ahead + 4 * Math.PI * even : 4 * Math.PI);
+}

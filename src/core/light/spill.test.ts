@@ -6,7 +6,7 @@ import { RELIEF_PLANES, type Relief } from '../relief/relief-planes';
 import { wholeRegion, type Region } from '../plane/region';
 import { addPointSpill } from './add-point-spill';
 import { mirrorShine, ownSheen } from './own-sheen';
-import type { PointLight } from './point-light';
+import { luminousFlux, type PointLight } from './point-light';
 
 const SIZE = wholeRegion(60, 40);
 const CAMERA = createCamera({ horizon: { left: 0.4, right: 0.4 }, eyeHeight: 1.6, lens: 30 }, 1.5);
@@ -72,6 +72,34 @@ describe('addPointSpill', () => {
       const lv = (-x * (0.4 - x) - y * (6 - y) + 1.6 * 3) / (ray * Math.sqrt(d2));
       expect(spill[i]).toBeCloseTo((100 / d2) * (nl + ownSheen(nl, 1.6 / ray, lv)), 3);
     }
+  });
+
+  it('lights nothing that lies less than it must before a patch, and no place more than pi times its radiance', () => {
+    const patch = (clear: number) => {
+      const spill = new Float32Array(SIZE.width * SIZE.height);
+      const radius = 0.5;
+      const radiance = 40;
+      const light = lamp([0, 6, 0.001], {
+        spillCandela: radiance * Math.PI * radius ** 2,
+        radius,
+        clear,
+        facing: [0, 0, -1],
+      });
+      addPointSpill(spill, relief, CAMERA, SIZE, light);
+      return { most: Math.max(...spill), bound: Math.PI * radiance };
+    };
+    const { most, bound } = patch(0);
+    expect(most).toBeLessThan(bound);
+    expect(patch(0.01).most).toBe(0);
+  });
+
+  it('sends out what its candela come to', () => {
+    expect(luminousFlux(lamp([0, 6, 3]))).toBeCloseTo(400 * Math.PI, 6);
+    expect(luminousFlux(lamp([0, 6, 3], { facing: [0, 0, -1] }))).toBeCloseTo(100 * Math.PI, 6);
+    expect(luminousFlux(lamp([0, 6, 3], { facing: [0, 0, -1], focus: 2, even: 0.1 }))).toBeCloseTo(
+      100 * ((2 * Math.PI) / 5 + 0.4 * Math.PI),
+      6,
+    );
   });
 
   it('shines as microfacets do: straight on by the Fresnel of its material, grazing by far more', () => {

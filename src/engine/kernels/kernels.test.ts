@@ -143,7 +143,7 @@ describe('kernels and the core', () => {
           return {
             place: [6 * random() - 3, 3 + 8 * random(), 0.5 + 3 * random()],
             ...{ spillCandela: 50 + 400 * random(), airCandela: 40 * random(), radius: 0.02 + 0.2 * random() },
-            ...(faces && { facing: [0, -0.6, -0.8] as const, even: random() < 0.5 ? 1 : 0 }),
+            ...(faces && { facing: [0, -0.6, -0.8] as const, even: random() < 0.5 ? 1 : 0, clear: random() < 0.5 ? 0.3 : 0 }),
           };
         });
         const light = () => ({ spill: plane(0, 0), air: plane(0, 0), shine: shiny ? plane(0, 0) : undefined });

@@ -7,7 +7,7 @@ const BEAM_END = 1e-7;
 
 /** A light as `kernels/point-light.ts` reads it. */
 export function lightFloats(light: PointLight, camera: Camera): number[] {
-  const { spillCandela, airCandela, radius, facing, even = 0, focus, cutoff = NO_CUTOFF } = light;
+  const { spillCandela, airCandela, radius, facing, even = 0, focus, cutoff = NO_CUTOFF, clear = 0 } = light;
   return [
     ...fromEye(light, camera),
     spillCandela,
@@ -20,6 +20,7 @@ export function lightFloats(light: PointLight, camera: Camera): number[] {
     cutoff,
     facing ? 1 : 0,
     even > 0 ? 0 : BEAM_END ** (2 / 2 ** (focus ?? 0)),
+    clear,
   ];
 }
 

@@ -47,6 +47,7 @@ export const bounce = stage({
       inputs.direct.spill,
       camera,
       medianLuminance,
+      inputs.direct.facts.flux,
       columns,
       rows,
     );

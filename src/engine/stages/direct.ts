@@ -6,7 +6,7 @@ import type { Camera } from '@/core/geometry/camera';
 import type { RELIEF_PLANES } from '@/core/relief/relief-planes';
 import type { Fixture, GroundPlan, Moon } from '@/core/scene/schema';
 import { addLights } from '@/core/light/add-lights';
-import type { PointLight } from '@/core/light/point-light';
+import { luminousFlux, type PointLight } from '@/core/light/point-light';
 import type { Kernels } from '../kernels/kernels';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
@@ -82,6 +82,11 @@ export function throwLight(
   addLights({ spill, air, shine: ifAny(shine) }, band.of(land), camera, band.region, lights, shades);
 }
 
+/** All that the lamps send out, lumens. */
+interface DirectFacts {
+  flux: number;
+}
+
 /** The light of lamps on the small copy, before what surfaces give on. */
 export const direct = stage({
   name: 'direct',
@@ -93,6 +98,7 @@ export const direct = stage({
     ...throwOf(settings, settings.fixtures, settings.moon),
     plan: settings.plan,
   }),
+  facts: ({ lights }): DirectFacts => ({ flux: lights.reduce((sum, light) => sum + luminousFlux(light), 0) }),
   planes: (pixels, { plan }) => lightPlanes(pixels, plan),
   pace: 'heavy',
   run(out, inputs, { prepared, kernels }, band) {
