@@ -71,7 +71,8 @@ describe('light in the renderer', () => {
       const pixels = await show(renderer, { ...scene, plan: { ...scene.plan, walls: [wall] } });
       means.push(pixels.reduce((sum, code) => sum + code, 0) / pixels.length);
     }
-    for (const [i, mean] of means.slice(1).entries()) expect(Math.abs(mean / means[i] - 1)).toBeLessThan(0.08);
+    for (const [i, mean] of means.slice(1).entries())
+      expect(Math.abs(mean / means[i] - 1)).toBeLessThan(0.08);
   });
 
   it('gives the linear light of a circuit alone, whatever burns, in parts that add up', async () => {
