@@ -43,32 +43,41 @@ function isWithin(loop: readonly number[], { u, v }: PlatePoint): boolean {
   return u > Math.min(...us) && u < Math.max(...us) && v > Math.min(...vs) && v < Math.max(...vs);
 }
 
+/** Reads the lie of the land of a scene. */
+export type ReadLand = (scene: Scene) => Promise<LandPicture>;
+
+/** What straight edges say of a plate: how it was taken, and which walls are sure. */
+type LayGuess = Pick<PlanGuess, 'horizon' | 'lens' | 'walls'>;
+
+/** Guesses horizon, lens and walls, with the lie of the land under that horizon and the lines that told them. */
+export async function guessLay(scene: Scene, clues: Pick<Clues, 'straightLines'>, land: ReadLand) {
+  const { plate, plan } = scene;
+  const aspect = plate.width / plate.height;
+  const lines = await clues.straightLines();
+  const perspective = guessPerspective(lines, aspect);
+  const horizon = perspective?.horizon;
+  const bare = { ...plan, walls: [], decks: [], standees: [], horizon: horizon ?? plan.horizon };
+  const lie = await land({ ...scene, plan: bare });
+  const { width, height, level, plate: shown } = lie;
+  const cover = { width, height, ground: level, sky: lie.land.map((value) => 1 - value), plate: shown };
+  const walls = perspective ? guessWalls(lines, perspective, cover, aspect) : [];
+  const guess: LayGuess = {
+    horizon,
+    lens: perspective?.lens && newLens(perspective.lens, plan.lens),
+    walls: walls.map(({ foot }) => ({ foot, id: crypto.randomUUID() })),
+  };
+  return { guess, bare, level, width, height, lines };
+}
+
 /**
- * Guesses horizon, walls, posts and other things that stand from a plate's edges and from where what rises meets the ground, and a deck from the
- * longest edges across it. What is there already is not told again.
+ * Guesses horizon, lens, walls, posts and other things that stand from a plate's edges and from where what rises meets the ground, and a
+ * deck from the longest edges across it. What is there already is not told again.
  *
  * @param land reads the lie of the land of a scene
  */
-export async function guessPlan(
-  scene: Scene,
-  clues: Clues,
-  land: (scene: Scene) => Promise<LandPicture>,
-): Promise<PlanGuess> {
-  const { plate, plan } = scene;
-  const lines = await clues.straightLines();
-  const perspective = guessPerspective(lines, plate.width / plate.height);
-  const horizon = perspective?.horizon;
-  const bare = { ...plan, walls: [], decks: [], standees: [], horizon: horizon ?? plan.horizon };
-  const { width, height, land: cover, level, plate: shown } = await land({ ...scene, plan: bare });
-  const sky = cover.map((value) => 1 - value);
-  const found = perspective
-    ? guessWalls(
-        lines,
-        perspective,
-        { width, height, ground: level, sky, plate: shown },
-        plate.width / plate.height,
-      )
-    : [];
+export async function guessPlan(scene: Scene, clues: Clues, land: ReadLand): Promise<PlanGuess> {
+  const { plan } = scene;
+  const { guess, bare, level, width, height, lines } = await guessLay(scene, clues, land);
   const camera = cameraOf({ ...scene, plan: bare });
   const posts = guessPosts(
     await clues.uprightThings(),
@@ -94,9 +103,7 @@ export async function guessPlan(
   const alone = posts.filter((post) => isNew(post) && !things.some(({ loop }) => isWithin(loop, post.foot)));
   const named = <T>(part: T) => ({ ...part, id: crypto.randomUUID() });
   return {
-    horizon,
-    lens: perspective?.lens && newLens(perspective.lens, plan.lens),
-    walls: found.map(({ foot }) => named({ foot })),
+    ...guess,
     posts: alone.map(named),
     things: things.map(named),
     decks: decks.map(named),

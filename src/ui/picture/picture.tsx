@@ -19,6 +19,8 @@ import type { Size } from '@/engine/sizes';
 import { useScene, useSession, useView } from '../editor/editor-context';
 import { stepOf } from '../steps';
 import type { Stage, StepInfo } from '../steps/step';
+import { FirstGuessOffer } from '../editor/first-guess';
+import { OfferMarks } from './offer-marks';
 import { OverviewMap } from './overview-map';
 import { buildUpSays } from '@/state/actions/build-up';
 import { DayPane, NightPane, placesOf, useCanvases } from './panes';
@@ -84,12 +86,14 @@ export function Picture() {
       <DayPane at={at(day ? 0 : panes - 1)} places={places} day={dayCanvas} dayPart={dayPart} />
       <MarksPane at={at(0)} places={places}>
         <Surface {...stage} />
+        <OfferMarks box={box} />
         {Tags && <Tags {...stage} />}
       </MarksPane>
       {proof === 'wipe' && !day && <WipeHandle />}
       {probing && <ProbeAt pointer={pointer} night={[coarse, night]} day={[dayPart, dayCanvas]} />}
       {Over && <OverAt pointer={pointer} stage={stage} Over={Over} />}
       {look.zoom !== 'fit' && <OverviewMap part={visiblePart(pane, place)} />}
+      <FirstGuessOffer />
       <Says />
     </main>
   );

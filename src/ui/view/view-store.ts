@@ -1,11 +1,13 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { DeskView } from '../desk/desk-view';
 import type { StepName, StepViews } from '../steps';
+import type { OfferView } from '../editor/offer-view';
 import type { LookView } from './look';
 import type { Slice } from './slice';
 
 /** What a window shows; no part of the document. Steps and desk bring their own parts of it. */
 export type ViewState = LookView &
+  OfferView &
   DeskView &
   StepViews & {
     step: StepName;

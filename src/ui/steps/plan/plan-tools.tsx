@@ -81,15 +81,17 @@ const isEmpty = ({ horizon, lens, walls, posts, things, decks }: PlanGuess) =>
 
 /** Guesses the plan from the plate's edges; what is found waits for the person. */
 function useGuess() {
-  const { segmenter, readout, scene: store } = useSession();
+  const { segmenter, readout, scene: store, photoLens } = useSession();
   const land = useStore(readout, (state) => state.land);
   const setView = useView((view) => view.set);
   const find = useFinding('Nothing could be guessed');
   return async () => {
     if (!land) return;
     const { scene } = store.getState();
-    const guess = await find(async () => guessPlan(scene, segmenter, land));
-    if (!guess) return;
+    const found = await find(async () => guessPlan(scene, segmenter, land));
+    if (!found) return;
+    // What the photo says of its own lens is surer.
+    const guess = photoLens === undefined ? found : { ...found, lens: undefined };
     if (!isEmpty(guess)) return setView({ guess });
     notifications.show({
       color: 'yellow',

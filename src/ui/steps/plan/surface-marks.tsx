@@ -1,20 +1,17 @@
 'use client';
 
 import { cameraOf } from '@/core/picture/camera-of';
-import { project, type Camera, type PlatePoint } from '@/core/geometry/camera';
-import { groundPoint } from '@/core/geometry/ground';
+import type { PlatePoint } from '@/core/geometry/camera';
 import { setSurface, type SurfaceKind } from '@/core/scene/commands';
-import type { GroundPlan } from '@/core/scene/schema';
 import { footAt } from '@/state/actions/plan-actions';
 import { useScene, useView } from '../../editor/editor-context';
 import { PlaceHandle } from '../../picture/place-handle';
 import type { Box } from '../../picture/view-geometry';
+import { wallPath } from '../../picture/wall-path';
 import classes from '../../picture/picture.module.css';
 
 const SIZE = { grip: 11, knob: 4 };
 const NUDGE = { step: 0.002, coarse: 10 };
-
-type Wall = GroundPlan['walls'][number];
 
 /** Walls, decks and feet of standees in the picture. The chosen one can be dragged by its corners. */
 export function SurfaceMarks({ box }: { box: Box }) {
@@ -77,16 +74,6 @@ function Corners({ box }: { box: Box }) {
       ))}
     </>
   );
-}
-
-/** A wall as a frame: its foot, its top, and an upright at every corner. */
-function wallPath(camera: Camera, { foot, height }: Wall, place: (at: PlatePoint) => string): string {
-  const tops = foot.map((at) => {
-    const [x, y] = groundPoint(camera, at);
-    return project(camera, [x, y, height]) ?? at;
-  });
-  const uprights = foot.map((at, i) => `M${place(at)}L${place(tops[i])}`).join('');
-  return `M${foot.map(place).join('L')}M${tops.map(place).join('L')}${uprights}`;
 }
 
 interface CornerProps {

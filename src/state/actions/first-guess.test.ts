@@ -1,0 +1,60 @@
+import { describe, expect, it } from 'vitest';
+import { groundPoint } from '@/core/geometry/ground';
+import { createCamera, project } from '@/core/geometry/camera';
+import type { PlateLine } from '@/core/geometry/vanishing-point';
+import { setPlan } from '@/core/scene/commands';
+import { runCommand } from '@/core/scene/command';
+import { streetLamp, streetScene } from '../../../test/street';
+import { firstGuess, guessSays, isUntouched, takeFirstGuess } from './first-guess';
+
+const scene = streetScene([]);
+const TRUE = { horizon: { left: 0.44, right: 0.46 }, eyeHeight: 1.6, lens: 28 };
+const camera = createCamera(TRUE, 1.5);
+const seen = (x: number, y: number, z: number) => project(camera, [x, y, z])!;
+const upright = (x: number, y: number, high: number): PlateLine => [seen(x, y, high), seen(x, y, 0)];
+
+/** A row of houses on the left that runs away a little to the right, and a low wall across. */
+const along = (z: number): PlateLine => [seen(-4, 7, z), seen(0, 27, z)];
+const HOUSES: PlateLine[] = [
+  ...[0, 2.6, 3.1, 4, 4.6, 5.5].map(along),
+  ...[0.1, 0.3, 0.5, 0.7, 0.9].map((share) => upright(-4 + 4 * share, 7 + 20 * share, 2.4)),
+  ...[0, 0.3, 0.6, 0.9].map((z): PlateLine => [seen(8, 14, z), seen(3, 15, z)]),
+];
+
+const [width, height] = [60, 40];
+const grey = () => new Float32Array(width * height).fill(0.2);
+const level = Float32Array.from({ length: width * height }, (_, i) =>
+  Number(Math.floor(i / width) > 0.47 * height),
+);
+const land = () =>
+  Promise.resolve({
+    ...{ width, height, reach: grey(), land: grey().fill(1), level },
+    plate: { width, height, r: grey(), g: grey(), b: grey() },
+  });
+const clues = (lines: PlateLine[]) => ({ straightLines: () => Promise.resolve(lines) });
+
+describe('firstGuess', () => {
+  it('offers horizon and walls together, and takes them in one change', async () => {
+    const offer = (await firstGuess(scene, clues(HOUSES), land))!;
+    expect(offer.plan.horizon.left).toBeCloseTo(0.44, 2);
+    expect(offer.plan.walls).toHaveLength(1);
+    expect(guessSays(offer)).toBe('One wall and the horizon look like this.');
+    const { scene: taken, change } = runCommand(scene, takeFirstGuess(offer));
+    expect(change.label).toBe('Use the first guess');
+    expect(taken.plan).toEqual(offer.plan);
+    const [x, y] = groundPoint(camera, taken.plan.walls[0].foot[0]);
+    expect(x + 4).toBeCloseTo((y - 7) / 5, 0);
+  });
+
+  it('believes the lens that the photo says, and offers nothing where edges tell nothing', async () => {
+    expect((await firstGuess(scene, clues(HOUSES), land, 41))?.plan.lens).toBe(41);
+    expect(await firstGuess(scene, clues([]), land)).toBeUndefined();
+  });
+
+  it('is for photos that nobody has touched', () => {
+    expect(isUntouched(scene)).toBe(true);
+    expect(isUntouched(streetScene([streetLamp('l', 0.5)]))).toBe(false);
+    const moved = runCommand(scene, setPlan('Horizon', { horizon: { left: 0.5, right: 0.51 } })).scene;
+    expect(isUntouched(moved)).toBe(false);
+  });
+});

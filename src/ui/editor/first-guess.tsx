@@ -1,0 +1,53 @@
+'use client';
+
+import { Button } from '@mantine/core';
+import { useEffect } from 'react';
+import { useStore } from 'zustand';
+import { firstGuess, guessSays, isUntouched, takeFirstGuess } from '@/state/actions/first-guess';
+import { useScene, useSession, useView } from './editor-context';
+import classes from './first-guess.module.css';
+
+/** Guesses the ground plan of a new photo in the background, once its first night is on the screen. */
+function useFirstGuess(): void {
+  const { segmenter, readout, scene: store, photoLens } = useSession();
+  const land = useStore(readout, (state) => (state.night ? state.land : undefined));
+  const set = useView((view) => view.set);
+  const untouched = useScene(({ scene }) => isUntouched(scene));
+  useEffect(() => {
+    if (!land || !untouched) return;
+    let isOver = false;
+    // Nobody asked for it: where it does not come about there is nothing to say.
+    void firstGuess(store.getState().scene, segmenter, land, photoLens)
+      .catch(() => undefined)
+      .then((offer) => {
+        if (!isOver) set({ offer });
+      });
+    return () => {
+      isOver = true;
+      set({ offer: undefined });
+    };
+  }, [land, untouched, segmenter, store, photoLens, set]);
+}
+
+/** The guessed plan of a new photo, offered in one line over the picture. */
+export function FirstGuessOffer() {
+  useFirstGuess();
+  const offer = useView((view) => view.offer);
+  const set = useView((view) => view.set);
+  const run = useScene((state) => state.run);
+  if (!offer) return null;
+  const it = offer.plan.walls.length > 0 ? 'them' : 'it';
+  return (
+    <div className={classes.offer} role="region" aria-label="First guess">
+      <span>
+        {guessSays(offer)} Use {it}?
+      </span>
+      <Button size="compact-xs" onClick={() => run(takeFirstGuess(offer))}>
+        Use {it}
+      </Button>
+      <Button size="compact-xs" variant="default" onClick={() => set({ offer: undefined })}>
+        No
+      </Button>
+    </div>
+  );
+}

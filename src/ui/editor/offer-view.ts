@@ -1,0 +1,12 @@
+import type { FirstGuess } from '@/state/actions/first-guess';
+import type { Slice } from '../view/slice';
+
+export interface OfferView {
+  /** The ground plan that was guessed of a new photo and is offered over the picture. */
+  offer?: FirstGuess;
+}
+
+export const offerView: Slice<OfferView> = {
+  initial: {},
+  escape: { offer: undefined },
+};
