@@ -133,7 +133,7 @@ type MarksPaneProps = PropsWithChildren<{ at: CSSProperties; places: ReturnType<
 function MarksPane({ at, places, children }: MarksPaneProps) {
   const day = useView((v) => v.day);
   const picking = useView((v) => v.picking);
-  const marksStay = useView((v) => stepOf(v.step).keepsMarks?.(v) ?? false);
+  const marksStay = useView((v) => v.offer !== undefined || (stepOf(v.step).keepsMarks?.(v) ?? false));
   return (
     <div className={classes.pane} style={at}>
       <div
