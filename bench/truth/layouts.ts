@@ -118,7 +118,9 @@ function byHand(scene: Scene, { known }: Layout): Scene {
     .filter(({ visible }) => visible > SEEN)
     .sort((a, b) => size(b) - size(a))
     .slice(0, 2)
-    .map((wall) => guessedWall(scene, [placeOf(wall.from), placeOf(wall.to)]));
+    .map(({ from, to, height_m }) =>
+      guessedWall(scene, { foot: [placeOf(from), placeOf(to)], height: height_m }),
+    );
   return withPlan(scene, {
     ...{ horizon: known.horizon, lens: known.focal_mm_35, eyeHeight: known.eye_height_m, walls },
   });
@@ -141,7 +143,7 @@ for (const name of await layoutNames()) {
   const horizon = guess.horizon ?? scene.plan.horizon;
   const lens = guess.lens ?? scene.plan.lens;
   const guessed = withPlan(scene, { horizon, lens });
-  const walled = withPlan(guessed, { walls: guess.walls.map(({ foot }) => guessedWall(guessed, foot)) });
+  const walled = withPlan(guessed, { walls: guess.walls.map((wall) => guessedWall(guessed, wall)) });
   const seen = await reliefAtTruth(walled);
   const faced = facing(seen, layout);
   const off = (side: 'left' | 'right') => Math.abs(horizon[side] - known.horizon[side]);

@@ -32,8 +32,8 @@ export async function firstGuess(
   const { horizon, lens, walls } = guess;
   if (!horizon) return undefined;
   let plan: GroundPlan = { ...scene.plan, horizon, lens: photoLens ?? lens ?? scene.plan.lens };
-  for (const { foot } of walls) {
-    plan = { ...plan, walls: [...plan.walls, guessedWall({ ...scene, plan }, foot)] };
+  for (const wall of walls) {
+    plan = { ...plan, walls: [...plan.walls, guessedWall({ ...scene, plan }, wall)] };
   }
   return { plan };
 }

@@ -2,6 +2,7 @@ import { horizonAt } from '@/core/geometry/ground';
 import type { PlatePoint } from '@/core/geometry/camera';
 import type { CoveragePicture } from '@/engine/render-assets';
 import type { EdgeStroke } from '@/core/matte/pass';
+import type { GuessedWall } from './plan-guess';
 import type { GuessedDeck } from '@/core/layout/guess-decks';
 import type { GuessedThing } from '@/core/layout/guess-things';
 import type { GuessedPost } from '@/core/layout/guess-posts';
@@ -18,11 +19,8 @@ type Wall = GroundPlan['walls'][number];
 type Standee = GroundPlan['standees'][number];
 type Deck = GroundPlan['decks'][number];
 
-/** Height of a wall that is drawn, metres: a high storey. What shows sky above it ends there by itself. */
+/** Height of a wall whose top is not seen, metres: a high storey. What shows sky above it ends there by itself. */
 const WALL_HEIGHT = 4;
-
-/** Height of a wall that was guessed: a house of three storeys. */
-const GUESSED_HEIGHT = 10;
 
 /** Height of a deck that is drawn, metres: a kerb. */
 const DECK_HEIGHT = 0.15;
@@ -49,19 +47,19 @@ export function wallEnd(scene: Pick<Scene, 'plan'>, from: PlatePoint, to: PlateP
   return footAt(scene, { u: edge, v: to.v + slope * (edge - to.u) });
 }
 
-export const newWall = (scene: Scene, from: PlatePoint, to: PlatePoint): Wall => ({
+export const newWall = (scene: Scene, from: PlatePoint, to: PlatePoint, height = WALL_HEIGHT): Wall => ({
   id: crypto.randomUUID(),
   name: freeName('Wall', scene.plan.walls),
   foot: [wallEnd(scene, to, from), wallEnd(scene, from, to)],
-  height: WALL_HEIGHT,
+  height,
   ...PLAIN_SURFACE,
 });
 
-/** A wall along a foot that was guessed. */
-export const guessedWall = (scene: Scene, [from, to]: readonly [PlatePoint, PlatePoint]): Wall => ({
-  ...newWall(scene, from, to),
-  height: GUESSED_HEIGHT,
-});
+/** A wall that was guessed. */
+export const guessedWall = (
+  scene: Scene,
+  { foot: [from, to], height }: Pick<GuessedWall, 'foot' | 'height'>,
+): Wall => newWall(scene, from, to, height);
 
 /** How high an upright thing is by the ground plan, metres, from its foot to its top as they are seen. */
 export function heightOf(scene: Scene, [foot, top]: PlateLine): number {

@@ -3,6 +3,7 @@ import { guessPerspective } from '@/core/layout/guess-horizon';
 import { cameraOf } from '@/core/picture/camera-of';
 import { guessPosts, type GuessedPost } from '@/core/layout/guess-posts';
 import { guessThings, type GuessedThing } from '@/core/layout/guess-things';
+import { seenHeight } from '@/core/plan/seen-height';
 import { guessWalls } from '@/core/layout/guess-walls';
 import type { PlatePoint } from '@/core/geometry/camera';
 import { middleOf } from '@/core/plane/middle-of';
@@ -11,12 +12,19 @@ import type { GroundPlan, Scene } from '@/core/scene/schema';
 import type { Segmenter } from '../work/segmenter';
 import type { LandPicture } from '@/engine/readouts/land';
 
+/** A wall that was guessed: its foot, and its height in metres where its top is seen. */
+export interface GuessedWall {
+  id: string;
+  foot: [PlatePoint, PlatePoint];
+  height?: number;
+}
+
 /** A first guess of a ground plan: each part is taken or left. */
 export interface PlanGuess {
   horizon?: GroundPlan['horizon'];
   /** 35 mm equivalent, where edges tell another than the plan's. */
   lens?: number;
-  walls: { id: string; foot: [PlatePoint, PlatePoint] }[];
+  walls: GuessedWall[];
   posts: (GuessedPost & { id: string })[];
   things: (GuessedThing & { id: string })[];
   decks: (GuessedDeck & { id: string })[];
@@ -61,10 +69,15 @@ export async function guessLay(scene: Scene, clues: Pick<Clues, 'straightLines'>
   const { width, height, level, plate: shown } = lie;
   const cover = { width, height, ground: level, sky: lie.land.map((value) => 1 - value), plate: shown };
   const walls = perspective ? guessWalls(lines, perspective, cover, aspect) : [];
+  const found = perspective?.lens && newLens(perspective.lens, plan.lens);
+  const lens = found ?? plan.lens;
   const guess: LayGuess = {
     horizon,
-    lens: perspective?.lens && newLens(perspective.lens, plan.lens),
-    walls: walls.map(({ foot }) => ({ foot, id: crypto.randomUUID() })),
+    lens: found,
+    walls: walls.map(({ foot }) => ({
+      ...{ foot, id: crypto.randomUUID() },
+      height: seenHeight(cameraOf({ ...scene, plan: { ...bare, lens } }), foot, lie),
+    })),
   };
   return { guess, bare, level, width, height, lines };
 }

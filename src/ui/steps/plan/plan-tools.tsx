@@ -137,10 +137,10 @@ function Guesses() {
   function takeLens(): void {
     if (lens !== undefined) run(setPlan('Guessed lens', { lens }));
   }
-  function takeWall({ foot }: PlanGuess['walls'][number]): void {
+  function takeWall(guessed: PlanGuess['walls'][number]): void {
     const { scene } = store.getState();
     if (scene.plan.walls.length >= MOST_SURFACES) return;
-    const wall = guessedWall(scene, foot);
+    const wall = guessedWall(scene, guessed);
     run(addSurface(wall.name, 'walls', wall));
   }
   const withoutDeck = (id: string) => ({ ...guess, decks: decks.filter((deck) => deck.id !== id) });

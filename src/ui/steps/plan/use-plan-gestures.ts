@@ -1,12 +1,15 @@
 import { useRef, type RefObject } from 'react';
+import { useStore } from 'zustand';
 import type { PlatePoint } from '@/core/geometry/camera';
 import { notifications } from '@mantine/notifications';
+import { cameraOf } from '@/core/picture/camera-of';
+import { seenHeight } from '@/core/plan/seen-height';
 import { horizonThrough, vanishingPoint, type PlateLine } from '@/core/geometry/vanishing-point';
 import { addSurface, setPlan, setSurface } from '@/core/scene/commands';
 import { RANGES } from '@/core/fields/ranges';
 import { MOST_CORNERS } from '@/core/plan/plan-schema';
 import { newDeck, newWall, wallEnd } from '@/state/actions/plan-actions';
-import { useScene, useView } from '../../editor/editor-context';
+import { useScene, useSession, useView } from '../../editor/editor-context';
 import { usePictureDrag } from '../../picture/use-picture-drag';
 
 /** A drag that begins this near to a wall's end goes on from there, fraction of the plate's width. */
@@ -15,6 +18,7 @@ const NEAR = 0.015;
 /** Drags on the picture that draw walls and decks. `trail` shows them on the way. */
 export function usePlanGestures(trail: RefObject<SVGPathElement | null>) {
   const scene = useScene((state) => state.scene);
+  const land = useStore(useSession().readout, (state) => state.land);
   const run = useScene((state) => state.run);
   const drawing = useView((view) => view.drawing);
   const parallel = useView((view) => view.parallel);
@@ -34,7 +38,13 @@ export function usePlanGestures(trail: RefObject<SVGPathElement | null>) {
     return undefined;
   }
 
-  function drawWall(from: PlatePoint, to: PlatePoint): void {
+  /** A wall reaches up to where the plate shows its top. */
+  async function heightOf(foot: PlateLine): Promise<number | undefined> {
+    const lie = await land?.(scene).catch(() => undefined);
+    return lie && seenHeight(cameraOf(scene), foot, lie);
+  }
+
+  async function drawWall(from: PlatePoint, to: PlatePoint): Promise<void> {
     const before = wallEndingAt(from);
     if (before) {
       const foot = [...before.foot, wallEnd(scene, before.foot.at(-1)!, to)];
@@ -42,7 +52,7 @@ export function usePlanGestures(trail: RefObject<SVGPathElement | null>) {
       setView({ surface: before.wall.id });
       return;
     }
-    const wall = newWall(scene, from, to);
+    const wall = newWall(scene, from, to, await heightOf([from, to]));
     run(addSurface(wall.name, 'walls', wall));
     setView({ surface: wall.id });
   }
@@ -94,7 +104,7 @@ export function usePlanGestures(trail: RefObject<SVGPathElement | null>) {
       const now = drawn.current;
       drawn.current = null;
       if (!now) return;
-      if (drawing === 'wall') drawWall(now.from, now.to);
+      if (drawing === 'wall') void drawWall(now.from, now.to);
       if (drawing === 'deck') drawDeck(now.from, now.to);
       if (drawing === 'parallels') drawParallel(now.from, now.to);
       if (drawing === 'scale') setView({ measured: [now.from, now.to] });
