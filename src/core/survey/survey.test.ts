@@ -95,6 +95,17 @@ describe('survey', () => {
     expect(sky[at(60, 75)]).toBe(0);
   });
 
+  it('ends at a pale roof, and goes on behind a wire', () => {
+    const plate = street();
+    for (let i = 0; i < WIDTH * HEIGHT; i++) {
+      const [x, y] = [i % WIDTH, Math.floor(i / WIDTH)];
+      if (y >= 8 && y < 20 && x > 70) [plate.r[i], plate.g[i], plate.b[i]] = [0.2, 0.28, 0.4];
+      if (y === 5) [plate.r[i], plate.g[i], plate.b[i]] = [0.02, 0.02, 0.02];
+    }
+    const found = findSky(plateFeatures(plate), HORIZON);
+    expect([found[at(30, 15)], found[at(100, 3)], found[at(100, 15)]]).toEqual([1, 1, 0]);
+  });
+
   it('finds the sky between leaves', () => {
     const plate = street();
     const isLeaf = (x: number, y: number) => (x >> 1) % 2 === 0 && (y >> 1) % 2 === 0;
