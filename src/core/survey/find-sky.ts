@@ -18,7 +18,7 @@ const SKY = {
 const OVER_EDGE = 2;
 
 /** How far sky is sought behind thin things, fraction of the width, and how alike it must be there. */
-const OVER_THIN = { leap: 0.012, lightness: 0.03, color: 0.012 } as const;
+const OVER_THIN = { leap: 0.024, lightness: 0.03, color: 0.012 } as const;
 
 /** How far sky is followed into leaves, fraction of the width, and how much darker and otherwise coloured it may be there. */
 const THROUGH_LEAVES = { steps: 0.05, lightness: 0.02, color: 0.02 } as const;
@@ -108,7 +108,7 @@ export function findSky(features: PlateFeatures, horizon: { left: number; right:
   };
   for (let x = 0; x < width; x++) take(x);
   // What goes on alike behind a wire, a mast or a lamp-post is sky too.
-  const leaps = leapsOver(Math.max(4, Math.round(OVER_THIN.leap * width)), width);
+  const leaps = leapsOver(Math.max(7, Math.round(OVER_THIN.leap * width)), width);
   while (open.length > 0) {
     const from = open.pop()!;
     for (const { dx, by } of leaps) {
