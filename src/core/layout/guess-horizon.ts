@@ -38,8 +38,11 @@ const FINE = { toward: 0.008, turn: { told: 0.008, untold: 0.02 } } as const;
 /** Edges that lie nearer to the horizon say nothing of it, widths. */
 const ON_HORIZON = 0.015;
 
-/** How much more edges must agree with a horizon than with most others, and how much of their length, widths of the plate. */
-const TRUST = { times: 1.35, length: 0.6 } as const;
+/**
+ * How much more edges must agree with a horizon than with most others; how much of their length, widths of the plate; and what share of it:
+ * among edges that mean nothing a tenth agrees with some horizon by chance.
+ */
+const TRUST = { times: 1.35, length: 0.6, share: 0.2 } as const;
 
 /** Places whose angles are nearer are one; sine. */
 const ONE_DIRECTION = 0.06;
@@ -88,12 +91,12 @@ export function guessPerspective(lines: readonly PlateLine[], aspect: number): P
   const at = (x: number) => 0.5 + (-height - turned * x) * aspect;
   const horizon = { left: at(-0.5), right: at(0.5) };
   const middle = (horizon.left + horizon.right) / 2;
-  const isSure = trust >= TRUST.times && found.score >= TRUST.length;
+  const all = level.reduce((sum, { length }) => sum + length, 0);
+  const isSure = trust >= TRUST.times && found.score >= Math.max(TRUST.length, TRUST.share * all);
   if (!isSure || middle < WITHIN.least || middle > WITHIN.most) return undefined;
   const kept = places.filter((angle, k) =>
     places.slice(0, k).every((other) => Math.abs(Math.sin(angle - other)) > ONE_DIRECTION),
   );
-  const all = level.reduce((sum, { length }) => sum + length, 0);
   const meetings = kept
     .map((angle) => ({
       x: BINS.focal * Math.tan(angle),

@@ -83,6 +83,33 @@ describe('a horizon from lines', () => {
     expect(guessPerspective([STREET[0]], ASPECT)).toBeUndefined();
     expect(guessPerspective(stray, ASPECT)).toBeUndefined();
   });
+
+  it('is not said of leaves, water or noise, upright, broad or square', () => {
+    const random = (seed: number) => {
+      let state = seed;
+      return () => (state = (state * 16807) % 2147483647) / 2147483647;
+    };
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 2 ** 30 }),
+        fc.constantFrom(0.6, 1, 1.5, 3),
+        fc.integer({ min: 100, max: 900 }),
+        (seed, aspect, count) => {
+          const next = random(seed);
+          const lines = Array.from({ length: count }, (): PlateLine => {
+            const [u, v, turn, length] = [next(), next(), Math.PI * next(), 0.015 + 0.06 * next() ** 2];
+            const [du, dv] = [length * Math.cos(turn), length * aspect * Math.sin(turn)];
+            return [
+              { u, v },
+              { u: u + du, v: v + dv },
+            ];
+          });
+          expect(guessPerspective(lines, aspect)).toBeUndefined();
+        },
+      ),
+      { numRuns: 12 },
+    );
+  });
 });
 
 describe('guessLens', () => {
