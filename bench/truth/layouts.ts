@@ -4,6 +4,7 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
+import { median } from '@/core/plane/median';
 import { newScene } from '@/core/scene/new-scene';
 import type { Scene } from '@/core/scene/schema';
 import { landOf } from '@/engine/readouts/land';
@@ -33,7 +34,6 @@ const never = new AbortController().signal;
 const ready = whenReady(createRequire(import.meta.url)('@techstark/opencv-js') as OpenCv);
 const land = (scene: Scene) => renderer.read(landOf(scene), never);
 
-const median = (values: number[]) => values.toSorted((a, b) => a - b)[values.length >> 1] ?? NaN;
 const share = (part: number, all: number) => (all > 0 ? part / all : NaN);
 
 async function sceneOn({ name, photo }: Layout): Promise<Scene> {

@@ -1,6 +1,6 @@
 import type { Camera, PlatePoint } from '../geometry/camera';
 import { groundPoint, horizonAt } from '../geometry/ground';
-import type { LandCover } from './guess-walls';
+import type { LandCover } from './settle-foot';
 import { placeOnStalk } from '../geometry/place-on-stalk';
 
 /** A thin upright thing of the plate. */

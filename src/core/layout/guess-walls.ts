@@ -1,25 +1,12 @@
 import type { PlatePoint } from '../geometry/camera';
 import { horizonAt } from '../geometry/ground';
-import { linearToOklab } from '../color/linear-to-oklab';
-import type { RgbPlanes } from '../plane/plane';
-import { LIGHTNESS_WEIGHT } from '../survey/ground-tones';
+import { median } from '../plane/median';
 import type { PlateLine } from '../geometry/vanishing-point';
-import type { Perspective, VanishingPlace } from './guess-horizon';
+import type { Perspective } from './guess-horizon';
+import { settleFoot, type SeenCover } from './settle-foot';
+import { AWAY, isBeside, onSlope, slopeOf, type Side } from './wall-side';
 import { plateEdges, sineToward } from './plate-edges';
 import { meetingUprights, TOWARD_UPRIGHT } from './upright-edges';
-
-/** What a small copy of the plate says about the lie of the land: coverages by ground and sky, 0 to 1. */
-export interface LandCover {
-  width: number;
-  height: number;
-  ground: Float32Array;
-  sky: Float32Array;
-}
-
-/** The same with what the plate shows there, linear light. */
-export interface SeenCover extends LandCover {
-  plate: RgbPlanes;
-}
 
 /** A wall that was guessed: its foot, from the left to the right, and how much stands for it. */
 export interface GuessedWall {
@@ -46,22 +33,14 @@ const CROSSING = 0.5;
 /** Least that must stand for a wall, widths of upright edges. */
 const TRUST = 0.16;
 
-/** Ground begins under a foot within so many times the foot's depth under the horizon, in half of its columns. */
-const GROUND = { within: 2.2, share: 0.5 } as const;
-
-/** A foot moves down to where ground begins if that is so many times as deep; strips beside it are compared over such a share of its depth. */
-const MOVED = 1.1;
-const STRIP = 0.3;
-
 /** Columns in which a wall's own edges are counted, and how many may lack them in a row. */
 const COLUMNS = { count: 64, gap: 5 } as const;
 
 /** How far over the horizon an edge lies that tells one wall from another, fraction of the height. */
 const TELLS = 0.03;
 
-/** Shortest wall, and how far from where it runs to it ends, fractions of the width. */
+/** Shortest wall, fraction of the width. */
 const SHORTEST = 0.09;
-const AWAY = 0.015;
 
 /** Share of a wall's columns that a surer one may have. */
 const SHARED = 0.4;
@@ -124,25 +103,6 @@ function sorted(lines: readonly PlateLine[], horizon: Perspective['horizon'], as
   return { uprights, levels };
 }
 
-/** The half of the plate on one side of a place on the horizon: a wall that runs there lies on one of them. */
-interface Side {
-  place: VanishingPlace;
-  side: -1 | 1;
-  horizon: Perspective['horizon'];
-  aspect: number;
-}
-
-const isBeside = ({ place, side }: Side, u: number) => (u - place.u) * side > AWAY;
-
-/** Slope under the horizon of the line from a side's place through a point. */
-const slopeOf = ({ place, horizon }: Side, { u, v }: PlatePoint) =>
-  (v - horizonAt(horizon, u)) / Math.abs(u - place.u);
-
-const onSlope = ({ place, horizon }: Side, u: number, slope: number): PlatePoint => ({
-  u,
-  v: horizonAt(horizon, u) + slope * Math.abs(u - place.u),
-});
-
 /** The wall of one side, if there is a sure one. */
 function wallOf(own: Side, uprights: readonly Upright[], levels: readonly Level[], cover: SeenCover) {
   const feet = uprights
@@ -161,16 +121,12 @@ function wallOf(own: Side, uprights: readonly Upright[], levels: readonly Level[
     const trust = sum(ends) - CROSSING * crossing;
     if (trust < Math.max(TRUST, best?.trust ?? 0)) continue;
     const first = footOf(own, span, middle);
-    const begins = first && whereGroundBegins(own, first, middle, cover);
-    if (!begins) continue;
-    const lowest = begins > middle * MOVED && isOfWall(own, first, [middle, begins], cover) ? begins : middle;
-    const foot = footOf(own, span, lowest);
+    const lowest = first && settleFoot(own, first, middle, cover);
+    const foot = lowest && footOf(own, span, lowest);
     if (foot) best = { foot, trust };
   }
   return best ? [best] : [];
 }
-
-const median = (values: number[]) => values.sort((a, b) => a - b)[values.length >> 1];
 
 /** At how many places apart uprights end within a span. */
 function placesWithin(ends: readonly { u: number }[], from: number, to: number): number {
@@ -228,73 +184,6 @@ function footOf(own: Side, { from, to }: Span, slope: number): [PlatePoint, Plat
     side < 0 ? [from, Math.min(to, place.u - away)] : [Math.max(from, place.u + away), to];
   if (right - left < SHORTEST) return undefined;
   return [onSlope(own, left, slope), onSlope(own, right, slope)];
-}
-
-/** The slope at which ground begins under a foot, or that of the foot where ground begins here and there; undefined where it does not. */
-function whereGroundBegins(
-  own: Side,
-  [a, b]: [PlatePoint, PlatePoint],
-  slope: number,
-  { width, height, ground }: LandCover,
-): number | undefined {
-  const begins: number[] = [];
-  let all = 0;
-  for (let x = Math.floor(Math.max(0, a.u) * width); x < Math.min(width, b.u * width); x++) {
-    const u = (x + 0.5) / width;
-    const from = Math.max(0, Math.floor(onSlope(own, u, slope).v * height));
-    const until = Math.min(height - 1, Math.ceil(onSlope(own, u, GROUND.within * slope).v * height));
-    if (from >= height) continue;
-    all++;
-    let y = from;
-    while (y <= until && !(ground[y * width + x] > 0.5)) y++;
-    if (y <= until) begins.push(Math.max(slope, slopeOf(own, { u, v: (y + 0.5) / height })));
-  }
-  if (all === 0) return slope;
-  if (begins.length < GROUND.share * all) return undefined;
-  const middle = median(begins);
-  const agreed = begins.filter((one) => Math.abs(Math.log(one / middle)) < ONE_FOOT).length;
-  return agreed > GROUND.share * begins.length ? middle : slope;
-}
-
-/** Whether what lies between two slopes looks like the wall over it, rather than like the ground under it. */
-function isOfWall(
-  own: Side,
-  foot: [PlatePoint, PlatePoint],
-  [upper, lower]: [number, number],
-  cover: SeenCover,
-) {
-  const over = toneBetween(own, foot, (1 - STRIP) * upper, upper / (1 + STRIP / 4), cover);
-  const between = toneBetween(own, foot, upper * (1 + STRIP / 8), lower / (1 + STRIP / 8), cover);
-  const under = toneBetween(own, foot, lower * (1 + STRIP / 4), lower * (1 + STRIP), cover);
-  const apart = (p: Tone, q: Tone) => Math.hypot(...p.map((value, c) => value - q[c]));
-  return apart(between, over) < apart(between, under);
-}
-
-type Tone = readonly [number, number, number];
-
-/** The mean tone of what lies between two slopes under the horizon, along a foot; Oklab, lightness weighed down. */
-function toneBetween(
-  own: Side,
-  [a, b]: [PlatePoint, PlatePoint],
-  from: number,
-  to: number,
-  cover: SeenCover,
-): Tone {
-  const { width, height, plate } = cover;
-  const sum = [0, 0, 0];
-  let count = 0;
-  for (let x = Math.floor(Math.max(0, a.u) * width); x < Math.min(width, b.u * width); x++) {
-    const u = (x + 0.5) / width;
-    const [first, last] = [from, to].map((slope) => Math.round(onSlope(own, u, slope).v * height));
-    for (let y = Math.max(0, first); y < Math.min(height, last); y++) {
-      const i = y * width + x;
-      const tone = linearToOklab([plate.r[i], plate.g[i], plate.b[i]]);
-      tone.forEach((value, c) => (sum[c] += (c === 0 ? LIGHTNESS_WEIGHT : 1) * value));
-      count++;
-    }
-  }
-  const [l, p, q] = sum.map((value) => value / Math.max(1, count));
-  return [l, p, q];
 }
 
 /** Share of a wall's columns that another has too. */
