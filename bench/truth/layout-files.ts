@@ -8,7 +8,16 @@ import { halfFloats } from './truth-files';
 export const LAYOUT_ROOT = process.env.SUNDEW_LAYOUTS ?? '../shared/layouts';
 
 /** What every pixel of a layout shows. */
-export const SHOWS = { sky: 0, ground: 1, standing: 2, pane: 3, building: 4, water: 8 } as const;
+export const SHOWS = {
+  sky: 0,
+  ground: 1,
+  standing: 2,
+  pane: 3,
+  building: 4,
+  lamp: 6,
+  glass: 7,
+  water: 8,
+} as const;
 
 type Pair = [number, number];
 

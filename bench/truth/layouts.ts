@@ -4,6 +4,7 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
+import { middleOf } from '@/core/plane/middle-of';
 import { median } from '@/core/plane/median';
 import { newScene } from '@/core/scene/new-scene';
 import type { Scene } from '@/core/scene/schema';
@@ -26,6 +27,9 @@ const FACING = { within: 10, share: 0.7 } as const;
 
 /** Share of a wall's foot that is seen from which it is held against the truth. */
 const SEEN = 0.1;
+
+/** What stands on the ground by itself: things, lamps and their posts. */
+const STANDS: ReadonlySet<number> = new Set([SHOWS.standing, SHOWS.lamp, SHOWS.glass]);
 
 const dataDir = await mkdtemp(join(tmpdir(), 'sundew-layouts-'));
 const space = openWorkspace(dataDir);
@@ -95,6 +99,21 @@ function facing(seen: ReliefAtTruth, { ids, normals }: Layout) {
   return { buildings, said, right };
 }
 
+/** How many of the posts and things that are said stand where something stands: at their middle, or beside it. */
+function rightStanding({ posts, things }: PlanGuess, { ids }: Layout): number {
+  const middles = [
+    ...posts.map(({ outline }) => middleOf(outline)),
+    ...things.map(({ loop }) => {
+      const [us, vs] = [0, 1].map((axis) => loop.filter((_, i) => i % 2 === axis));
+      return { u: (Math.min(...us) + Math.max(...us)) / 2, v: (Math.min(...vs) + Math.max(...vs)) / 2 };
+    }),
+  ];
+  return middles.filter(({ u, v }) => {
+    const at = Math.floor(v * TRUTH.height) * TRUTH.width + Math.floor(u * TRUTH.width);
+    return [at - 1, at, at + 1].some((i) => STANDS.has(ids[i]));
+  }).length;
+}
+
 const withPlan = (scene: Scene, plan: Partial<Scene['plan']>): Scene => ({
   ...scene,
   plan: { ...scene.plan, ...plan },
@@ -157,7 +176,8 @@ for (const name of await layoutNames()) {
     right: await rightWalls(walled, layout),
     covered: share(faced.said, faced.buildings),
     facing: share(faced.right, faced.said),
-    posts: guess.posts.length,
+    standing: guess.posts.length + guess.things.length,
+    'right ': rightStanding(guess, layout),
     seconds,
   };
   if (rows.length === 0) console.log(''.padEnd(8), ...Object.keys(row).map((key) => key.padStart(8)));

@@ -5,6 +5,7 @@ import type { PlateLine } from '@/core/geometry/vanishing-point';
 import { setPlan } from '@/core/scene/commands';
 import { runCommand } from '@/core/scene/command';
 import { streetLamp, streetScene } from '../../../test/street';
+import { guessPlan } from './plan-guess';
 import { firstGuess, guessSays, isUntouched, takeFirstGuess } from './first-guess';
 
 const scene = streetScene([]);
@@ -49,6 +50,23 @@ describe('firstGuess', () => {
   it('believes the lens that the photo says, and offers nothing where edges tell nothing', async () => {
     expect((await firstGuess(scene, clues(HOUSES), land, 41))?.plan.lens).toBe(41);
     expect(await firstGuess(scene, clues([]), land)).toBeUndefined();
+  });
+
+  it('takes no pipe on a guessed wall for a post, and one before it for one', async () => {
+    const post = (x: number, y: number) => ({
+      outline: [seen(x - 0.06, y, 1.2), seen(x + 0.06, y, 1.2), seen(x + 0.06, y, 0), seen(x - 0.06, y, 0)],
+    });
+    const guess = await guessPlan(
+      scene,
+      {
+        ...clues(HOUSES),
+        uprightThings: () => Promise.resolve([post(-2, 17), post(-1, 9)]),
+        standingThings: () => Promise.resolve([]),
+      },
+      land,
+    );
+    expect(guess.walls).toHaveLength(1);
+    expect(guess.posts.map(({ foot }) => foot.u)).toEqual([expect.closeTo(seen(-1, 9, 0).u, 2)]);
   });
 
   it('is for photos that nobody has touched', () => {

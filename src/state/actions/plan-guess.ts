@@ -45,6 +45,15 @@ const NEAR = 0.025;
 
 const isNear = (a: PlatePoint, b: PlatePoint) => Math.hypot(a.u - b.u, a.v - b.v) < NEAR;
 
+/** What stands before a wall has its foot so far below the wall's, fraction of the height: else it is a pipe or a pilaster of it. */
+const BEFORE_WALL = 0.015;
+
+/** Whether a foot lies beside a wall, or clearly before it. */
+function isClearOf({ foot: [a, b] }: GuessedWall, { u, v }: PlatePoint): boolean {
+  const share = (u - a.u) / (b.u - a.u);
+  return share < 0 || share > 1 || v > a.v + share * (b.v - a.v) + BEFORE_WALL;
+}
+
 /** Whether a place lies within the box of a loop. */
 function isWithin(loop: readonly number[], { u, v }: PlatePoint): boolean {
   const [us, vs] = [0, 1].map((axis) => loop.filter((_, i) => i % 2 === axis));
@@ -110,7 +119,9 @@ export async function guessPlan(scene: Scene, clues: Clues, land: ReadLand): Pro
   const decks = guessDecks(lines, { width, height, ground: level }, camera, bare.horizon).filter(
     ({ outline }) => !isDrawn(outline),
   );
-  const isNew = ({ foot }: { foot: PlatePoint }) => !plan.standees.some((own) => isNear(own.foot, foot));
+  const isNew = ({ foot }: { foot: PlatePoint }) =>
+    !plan.standees.some((own) => isNear(own.foot, foot)) &&
+    guess.walls.every((wall) => isClearOf(wall, foot));
   const things = guessThings(boxes, camera, bare.horizon).filter(isNew);
   // A strap of a suitcase is no post of its own.
   const alone = posts.filter((post) => isNew(post) && !things.some(({ loop }) => isWithin(loop, post.foot)));
