@@ -88,6 +88,19 @@ describe('straightLines', () => {
   });
 });
 
+describe('straightLines of odd pictures', () => {
+  it.each([
+    [1, 1],
+    [3, 200],
+    [900, 12],
+    [60, 400],
+  ])('says nothing but numbers of %d x %d pixels', (width, height) => {
+    const rgb = Uint8Array.from({ length: 3 * width * height }, (_, i) => (i * 7919) % 251);
+    const lines = straightLines(cv, { width, height, rgb });
+    expect(lines.flat().every(({ u, v }) => Number.isFinite(u) && Number.isFinite(v))).toBe(true);
+  });
+});
+
 describe('uprightThings', () => {
   /** Two dark posts and one light one on grey, a slab too broad for a post, and a thin level bar. */
   const bars = [

@@ -8,6 +8,7 @@ import type { Fixture, GroundPlan, Moon } from '@/core/scene/schema';
 import { addLights } from '@/core/light/add-lights';
 import { luminousFlux, type PointLight } from '@/core/light/point-light';
 import type { Kernels } from '../kernels/kernels';
+import type { Memo } from '../graph/memo';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { Band, View } from '../graph/view';
@@ -30,7 +31,8 @@ const shaping = (fixture: Fixture): Fixture => ({
   ...{ id: '', name: '', circuit: '', gel: NO_GEL, behind: undefined, only: undefined },
 });
 
-const shapingOfAll = (fixtures: Fixture[]) => fixtures.map(shaping);
+/** Of fixtures that stay the same it is the same object. */
+const shapingOfAll = (fixtures: Fixture[], memo: Memo) => fixtures.map((fixture) => memo(shaping, fixture));
 
 export const lampSettings = (at: Spot, { fixtures, moon }: Lamps): LampSettings => ({
   ...landOf(at),
