@@ -43,6 +43,9 @@ test('the plan of a new photo is offered in one line; it is used in one gesture 
   await page.keyboard.press('Control+z');
   await saved(page);
   expect((await sceneOf(request, id)).scene.plan.walls).toEqual([]);
+  // What was answered is not asked again.
+  await pictureReady(page);
+  await expect(offer).toHaveCount(0);
 });
 
 test('the offer goes at a No', async ({ page }) => {

@@ -13,8 +13,9 @@ function useFirstGuess(): void {
   const land = useStore(readout, (state) => (state.night ? state.land : undefined));
   const set = useView((view) => view.set);
   const untouched = useScene(({ scene }) => isUntouched(scene));
+  const answered = useView((view) => view.answered);
   useEffect(() => {
-    if (!land || !untouched) return;
+    if (!land || !untouched || answered) return;
     let isOver = false;
     // Nobody asked for it: where it does not come about there is nothing to say.
     void firstGuess(store.getState().scene, segmenter, land, photoLens)
@@ -26,7 +27,7 @@ function useFirstGuess(): void {
       isOver = true;
       set({ offer: undefined });
     };
-  }, [land, untouched, segmenter, store, photoLens, set]);
+  }, [land, untouched, answered, segmenter, store, photoLens, set]);
 }
 
 /** The guessed plan of a new photo, offered in one line over the picture. */
@@ -42,10 +43,16 @@ export function FirstGuessOffer() {
       <span>
         {guessSays(offer)} Use {it}?
       </span>
-      <Button size="compact-xs" onClick={() => run(takeFirstGuess(offer))}>
+      <Button
+        size="compact-xs"
+        onClick={() => {
+          set({ answered: true });
+          run(takeFirstGuess(offer));
+        }}
+      >
         Use {it}
       </Button>
-      <Button size="compact-xs" variant="default" onClick={() => set({ offer: undefined })}>
+      <Button size="compact-xs" variant="default" onClick={() => set({ answered: true })}>
         No
       </Button>
     </div>
