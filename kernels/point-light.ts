@@ -24,7 +24,8 @@ const HALF = f32x4.splat(0.5);
  * at least 4. `rays`: ray at the first pixel's middle (3), ray step to the right (3), ray step down (3). A light of `lights` is
  * 16 floats: place from the eye (3), spill candela, air candela over 4 pi, squared radius, radius, where it faces (3), 1 where it
  * shines evenly, its focus, its cut-off, 1 where it faces anywhere, square of the cosine at which its beam ends, and how far
- * before its plane it lights anything. Planes begin at the region's first pixel; `from` and `to` count its rows. `occluders`: what casts shadows, or 0. `scratch` has room for a tile and a list of all that casts shadows.
+ * before its plane it lights anything. Planes begin at the region's first pixel; `from` and `to` count its rows. `occluders`: what
+ * casts shadows, or 0. `scratch` has room for a tile and a list of all that casts shadows.
  */
 export function addPointLights(
   spill: usize,

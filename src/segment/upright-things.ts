@@ -1,4 +1,5 @@
 import type { UprightThing } from '@/core/layout/guess-posts';
+import { median } from '@/core/plane/median';
 import { flags, withMats, type OpenCv } from './opencv';
 import type { Picture } from './picture';
 
@@ -123,7 +124,7 @@ function sidesOf(labels: Int32Array, width: number, label: number, { x, y, w, h 
 function isStraight(sides: readonly Sides[]): boolean {
   const middles = sides.map(({ left, right }) => (left + right) / 2);
   const breadths = sides.map(({ left, right }) => right - left);
-  const breadth = breadths.toSorted((a, b) => a - b)[breadths.length >> 1];
+  const breadth = median(breadths);
   const [from, to] = [middles[0], middles[middles.length - 1]];
   return sides.every(({ y }, i) => {
     const along = (y - sides[0].y) / (sides[sides.length - 1].y - sides[0].y);

@@ -1,7 +1,8 @@
 import type { PlateLine } from '../geometry/vanishing-point';
 import { plateEdges, sineToward, type PlateEdge } from './plate-edges';
+import { median } from '../plane/median';
 import { guessLens } from './guess-lens';
-import { meetingUprights, TOWARD_UPRIGHT } from './upright-edges';
+import { meetingUprights, TOWARD_UPRIGHT, type Uprights } from './upright-edges';
 
 /** What straight edges say of how a plate was taken. */
 export interface Perspective {
@@ -10,8 +11,8 @@ export interface Perspective {
   level: VanishingPlace[];
   /** 35 mm equivalent, where edges tell it. */
   lens?: number;
-  /** How much more edges agree with this horizon than with most others: from 1 on. */
-  trust: number;
+  /** Where upright edges meet, where enough do. */
+  uprights?: Uprights;
 }
 
 export interface VanishingPlace {
@@ -85,8 +86,8 @@ export function guessPerspective(lines: readonly PlateLine[], aspect: number): P
     .slice(0, 3)
     .map(({ guess }) => refine(level, guess, lean, turn))
     .sort((a, b) => b.score - a.score)[0];
-  const others = tried.map(({ guess }) => agreement(level, guess)).sort((a, b) => a - b);
-  const trust = found.score / Math.max(1e-9, others[others.length >> 1]);
+  const others = median(tried.map(({ guess }) => agreement(level, guess)));
+  const trust = found.score / Math.max(1e-9, others);
   const { height, lean: turned, places } = found.guess;
   const at = (x: number) => 0.5 + (-height - turned * x) * aspect;
   const horizon = { left: at(-0.5), right: at(0.5) };
@@ -104,7 +105,7 @@ export function guessPerspective(lines: readonly PlateLine[], aspect: number): P
     }))
     .sort((a, b) => b.share - a.share);
   return {
-    ...{ horizon, trust },
+    ...{ horizon, uprights },
     level: meetings.map(({ x, share }) => ({ u: 0.5 + x, share })),
     lens: guessLens(height, meetings, uprights, BINS.focal),
   };

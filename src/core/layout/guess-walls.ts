@@ -6,7 +6,7 @@ import type { Perspective } from './guess-horizon';
 import { settleFoot, type SeenCover } from './settle-foot';
 import { AWAY, isBeside, onSlope, slopeOf, type Side } from './wall-side';
 import { plateEdges, sineToward } from './plate-edges';
-import { meetingUprights, TOWARD_UPRIGHT } from './upright-edges';
+import { TOWARD_UPRIGHT, type Uprights } from './upright-edges';
 
 /** A wall that was guessed: its foot, from the left to the right, and how much stands for it. */
 export interface GuessedWall {
@@ -45,14 +45,14 @@ const SHORTEST = 0.09;
 /** Share of a wall's columns that a surer one may have. */
 const SHARED = 0.4;
 
+/** Uprights where nothing says how they lean. */
+const PARALLEL: Uprights = { lean: 0, along: 0, support: 0 };
+
 /** An upright edge that reaches from over the horizon to under it. */
 interface Upright {
   foot: PlatePoint;
   counts: number;
 }
-
-/** A level edge over the horizon. */
-type Level = PlateLine;
 
 /**
  * Walls by where their edges run: toward one place on the horizon, over it and below, with uprights that end on their foot. A kerb runs
@@ -64,11 +64,12 @@ type Level = PlateLine;
  */
 export function guessWalls(
   lines: readonly PlateLine[],
-  { horizon, level }: Pick<Perspective, 'horizon' | 'level'>,
+  perspective: Pick<Perspective, 'horizon' | 'level' | 'uprights'>,
   cover: SeenCover,
   aspect: number,
 ): GuessedWall[] {
-  const { uprights, levels } = sorted(lines, horizon, aspect);
+  const { horizon, level } = perspective;
+  const { uprights, levels } = sorted(lines, perspective, aspect);
   const found = level.flatMap((place) =>
     ([-1, 1] as const).flatMap((side) => {
       const own = { place, side, horizon, aspect };
@@ -87,11 +88,14 @@ export function guessWalls(
 }
 
 /** Uprights across the horizon, and level edges over it. */
-function sorted(lines: readonly PlateLine[], horizon: Perspective['horizon'], aspect: number) {
+function sorted(
+  lines: readonly PlateLine[],
+  { horizon, uprights: meeting = PARALLEL }: Pick<Perspective, 'horizon' | 'uprights'>,
+  aspect: number,
+) {
   const edges = plateEdges(lines, aspect);
-  const meeting = meetingUprights(edges) ?? { lean: 0, along: 0 };
   const uprights: Upright[] = [];
-  const levels: Level[] = [];
+  const levels: PlateLine[] = [];
   lines.forEach((line, i) => {
     const [top, foot] = line[0].v < line[1].v ? line : [line[1], line[0]];
     if (sineToward(edges[i], meeting.lean, 1, meeting.along) < 1.4 * TOWARD_UPRIGHT) {
@@ -104,7 +108,7 @@ function sorted(lines: readonly PlateLine[], horizon: Perspective['horizon'], as
 }
 
 /** The wall of one side, if there is a sure one. */
-function wallOf(own: Side, uprights: readonly Upright[], levels: readonly Level[], cover: SeenCover) {
+function wallOf(own: Side, uprights: readonly Upright[], levels: readonly PlateLine[], cover: SeenCover) {
   const feet = uprights
     .map(({ foot, counts }) => ({ u: foot.u, counts, slope: slopeOf(own, foot) }))
     .sort((a, b) => a.slope - b.slope);
@@ -147,7 +151,7 @@ interface Span {
 }
 
 /** Where along a side level edges run toward its place, over the horizon: the longest first. */
-function spansOf(own: Side, levels: readonly Level[]): Span[] {
+function spansOf(own: Side, levels: readonly PlateLine[]): Span[] {
   const { place, horizon, aspect } = own;
   const { count, gap } = COLUMNS;
   const bins = new Float64Array(count);

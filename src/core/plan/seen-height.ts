@@ -1,5 +1,6 @@
 import { alongRay, rayThrough, type Camera, type PlatePoint } from '../geometry/camera';
 import { groundPoint } from '../geometry/ground';
+import { lineAt } from '../geometry/line-at';
 
 /** Coverage of a small plate by land, 0 to 1: the rest is sky. */
 interface SeenLand {
@@ -38,8 +39,7 @@ export function seenHeight(
   const tops: number[] = [];
   for (let x = Math.max(0, Math.floor(left.u * width)); x < Math.min(width, right.u * width); x++) {
     const u = (x + 0.5) / width;
-    const foot = left.v + ((u - left.u) / Math.max(1e-9, right.u - left.u)) * (right.v - left.v);
-    let y = Math.min(height - 1, Math.floor(foot * height));
+    let y = Math.min(height - 1, Math.floor(lineAt([left, right], u) * height));
     if (!(y >= 0 && land[y * width + x] > 0.5)) continue;
     while (y > 0 && land[(y - 1) * width + x] > 0.5) y--;
     const ray = rayThrough(camera, { u, v: y / height });

@@ -4,8 +4,8 @@ import { FIRST_HOUR, startingNight } from '../night/starting-night';
 import { RANGES } from '../fields/ranges';
 import { SCENE_VERSION, type Circuit, type Grip, type Moon, type Scene } from './schema';
 
-/** Lens and eye height of a photo that says nothing about them. */
-const UNKNOWN = { lens: 35, eyeHeight: 1.6, horizon: 0.5 } as const;
+/** Lens, eye height and horizon of a photo that says nothing about them. */
+export const UNKNOWN = { lens: 35, eyeHeight: 1.6, horizon: 0.5 } as const;
 
 /** Where the moon stands before anyone has moved it: high at the left, behind the eye. Moonlight is sunlight, a little warmer. */
 export const FIRST_MOON: Moon = { azimuth: -120, elevation: 40, kelvin: 4150 };

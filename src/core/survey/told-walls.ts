@@ -1,5 +1,6 @@
 import type { PlatePoint } from '../geometry/camera';
 import { horizonAt } from '../geometry/ground';
+import { lineAt } from '../geometry/line-at';
 
 /** A straight piece of a wall's foot as a person drew it. */
 export interface ToldWall {
@@ -47,7 +48,7 @@ export function coverOfWalls(
     const last = Math.min(width - 1, Math.floor(b.u * width - 0.5));
     return Array.from({ length: Math.max(0, last - first + 1) }, (_, k) => {
       const u = (first + k + 0.5) / width;
-      const foot = a.v + ((u - a.u) / (b.u - a.u)) * (b.v - a.v);
+      const foot = lineAt([a, b], u);
       return { x: first + k, top: foot + rises * (horizonAt(horizon, u) - foot), foot };
     });
   });

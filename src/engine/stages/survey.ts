@@ -1,5 +1,6 @@
 import { surveyPlate, type Survey } from '@/core/survey/survey';
 import { toldWalls } from '@/core/survey/told-walls';
+import type { GroundPlan } from '@/core/scene/schema';
 import { smallOf } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { View } from '../graph/view';
@@ -9,15 +10,18 @@ type SurveyView = View<
   'groundSlope' | 'groundOffset' | 'skySlope' | 'skyOffset' | 'feet' | 'medianLuminance'
 >;
 
+/** What a plan tells the survey. */
+const toldOf = ({ horizon, walls, eyeHeight }: GroundPlan) => ({
+  horizon,
+  walls: toldWalls(walls, eyeHeight),
+});
+
 /** What the small copy of the plate says: ground, sky, feet, and the median of the land. */
 export const survey = stage({
   name: 'survey',
   part: 'the photo',
   region: (at) => smallOf(at).region,
-  settings({ scene, surveyAt }) {
-    const { horizon, walls, eyeHeight } = surveyAt ?? scene.plan;
-    return { horizon, walls: toldWalls(walls, eyeHeight) };
-  },
+  settings: ({ scene, surveyAt, memo }) => memo(toldOf, surveyAt ?? scene.plan),
   inputs: (at) => ({ plate: plate(at) }),
   planes: (pixels) => ({
     ...{ groundSlope: pixels, groundOffset: pixels, skySlope: pixels, skyOffset: pixels, feet: pixels },

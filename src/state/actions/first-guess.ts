@@ -1,5 +1,5 @@
 import type { Command } from '@/core/scene/command';
-import { newScene } from '@/core/scene/new-scene';
+import { UNKNOWN } from '@/core/scene/new-scene';
 import type { GroundPlan, Scene } from '@/core/scene/schema';
 import { guessedWall } from './plan-actions';
 import { guessLay, type Clues, type ReadLand } from './plan-guess';
@@ -10,10 +10,10 @@ export interface FirstGuess {
 }
 
 /** Whether nobody has touched the ground plan of a scene, nor lit anything. */
-export function isUntouched({ plate, plan, fixtures }: Scene): boolean {
-  const { horizon } = newScene('', plate).plan;
+export function isUntouched({ plan, fixtures }: Scene): boolean {
+  const { left, right } = plan.horizon;
   const surfaces = plan.walls.length + plan.decks.length + plan.standees.length;
-  const isLevel = plan.horizon.left === horizon.left && plan.horizon.right === horizon.right;
+  const isLevel = left === UNKNOWN.horizon && right === UNKNOWN.horizon;
   return isLevel && surfaces + fixtures.length === 0;
 }
 

@@ -6,6 +6,7 @@ import { guessThings, type GuessedThing } from '@/core/layout/guess-things';
 import { seenHeight } from '@/core/plan/seen-height';
 import { guessWalls } from '@/core/layout/guess-walls';
 import type { PlatePoint } from '@/core/geometry/camera';
+import { lineAt } from '@/core/geometry/line-at';
 import { middleOf } from '@/core/plane/middle-of';
 import { withinOutline } from '@/core/geometry/within-outline';
 import type { GroundPlan, Scene } from '@/core/scene/schema';
@@ -49,9 +50,8 @@ const isNear = (a: PlatePoint, b: PlatePoint) => Math.hypot(a.u - b.u, a.v - b.v
 const BEFORE_WALL = 0.015;
 
 /** Whether a foot lies beside a wall, or clearly before it. */
-function isClearOf({ foot: [a, b] }: GuessedWall, { u, v }: PlatePoint): boolean {
-  const share = (u - a.u) / (b.u - a.u);
-  return share < 0 || share > 1 || v > a.v + share * (b.v - a.v) + BEFORE_WALL;
+function isClearOf({ foot }: GuessedWall, { u, v }: PlatePoint): boolean {
+  return u < foot[0].u || u > foot[1].u || v > lineAt(foot, u) + BEFORE_WALL;
 }
 
 /** Whether a place lies within the box of a loop. */
