@@ -3,6 +3,7 @@ import { spawn, spawnSync } from 'node:child_process';
 import { copyFileSync, existsSync, mkdirSync, readFileSync, renameSync, statSync } from 'node:fs';
 import { homedir } from 'node:os';
 import { dirname, join } from 'node:path';
+import { findChromium } from './chromium.mjs';
 
 const [major] = process.versions.node.split('.').map(Number);
 if (major < 20) {
@@ -69,12 +70,11 @@ async function database(env) {
 }
 
 async function browser() {
-  const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium';
-  if (existsSync(chromium)) return;
+  if (findChromium()) return;
   if (!existsSync('/usr/bin/apt-get'))
     stop('The tests need Chromium. Install it and name its path in CHROMIUM.');
   await run('apt-get', ['update', '-qq']);
-  await run('apt-get', ['install', '-y', '-qq', 'chromium']);
+  await run('apt-get', ['install', '-y', '-qq', 'chromium-headless-shell']);
 }
 
 const changed = (file) => statSync(file).mtimeMs;

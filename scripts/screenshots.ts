@@ -1,6 +1,7 @@
 import { chromium, type Page } from '@playwright/test';
 import { ownServer } from '../e2e/support/server';
 import { onPicture, openEditor, pictureReady } from '../e2e/support/editor';
+import { findChromium } from './chromium.mjs';
 
 /** Takes the pictures of the main views that the README shows, with the demo data, into docs/screenshots. */
 const PORT = 4396;
@@ -9,7 +10,7 @@ const FOLDER = 'docs/screenshots';
 const server = await ownServer(PORT, 'demo');
 await server.start();
 const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  executablePath: findChromium(),
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update'],
 });
 const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: server.url });

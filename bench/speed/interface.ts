@@ -1,5 +1,6 @@
 import { chromium, type Page } from '@playwright/test';
 import { ownServer } from '../../e2e/support/server';
+import { findChromium } from '../../scripts/chromium.mjs';
 
 const PORT = 4397;
 const MOVES = 60;
@@ -59,7 +60,7 @@ async function drag(
 const server = await ownServer(PORT);
 await server.start();
 const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  executablePath: findChromium(),
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update'],
 });
 const page = await browser.newPage({ viewport: { width: 1980, height: 1280 } });
