@@ -16,55 +16,73 @@ export function geodesicReach(
   cost: StepCost,
   labels?: Float32Array,
 ): void {
-  const heap = new Int32Array(width * height + 1);
-  const slot = new Int32Array(width * height);
-  let count = 0;
-
-  const lift = (index: number, at: number) => {
-    let hole = at;
-    while (hole > 1 && out[heap[hole >> 1]] > out[index]) {
-      heap[hole] = heap[hole >> 1];
-      slot[heap[hole]] = hole;
-      hole >>= 1;
-    }
-    heap[hole] = index;
-    slot[index] = hole;
-  };
-  const takeNearest = (): number => {
-    const nearest = heap[1];
-    slot[nearest] = 0;
-    const last = heap[count--];
-    let hole = 1;
-    for (let child = 2; child <= count; child = hole * 2) {
-      if (child < count && out[heap[child + 1]] < out[heap[child]]) child++;
-      if (out[heap[child]] >= out[last]) break;
-      heap[hole] = heap[child];
-      slot[heap[hole]] = hole;
-      hole = child;
-    }
-    if (count > 0) {
-      heap[hole] = last;
-      slot[last] = hole;
-    }
-    return nearest;
-  };
-
+  // A place may lie in the heap more than once: what is dearer than its cost by now is passed over.
+  const heap = createHeap(2 * width * height);
   const relax = (from: number, to: number, dx: number, dy: number) => {
     if (barred[to]) return;
-    const reached = out[from] + cost(from, to, dx, dy);
+    const reached = Math.fround(out[from] + cost(from, to, dx, dy));
     if (reached >= out[to]) return;
     out[to] = reached;
     if (labels) labels[to] = labels[from];
-    lift(to, slot[to] || ++count);
+    heap.put(to, reached);
   };
 
-  for (let i = 0; i < out.length; i++) if (out[i] < Infinity) lift(i, ++count);
-  while (count > 0) {
-    const from = takeNearest();
+  for (let i = 0; i < out.length; i++) if (out[i] < Infinity) heap.put(i, out[i]);
+  for (let from = heap.take(); from >= 0; from = heap.take()) {
+    if (heap.taken() > out[from]) continue;
     const x = from % width;
     if (x > 0) relax(from, from - 1, -1, 0);
     if (x < width - 1) relax(from, from + 1, 1, 0);
     if (from >= width) relax(from, from - width, 0, -1);
     if (from < width * (height - 1)) relax(from, from + width, 0, 1);
   }
+}
+
+/** A binary heap of whole numbers by their costs, in flat arrays; it grows as it must. */
+function createHeap(room: number) {
+  let costs = new Float32Array(room + 1);
+  let items = new Int32Array(room + 1);
+  let count = 0;
+  let last = 0;
+
+  function put(item: number, cost: number): void {
+    if (++count === costs.length) {
+      const [before, all] = [costs, items];
+      costs = new Float32Array(2 * count);
+      items = new Int32Array(2 * count);
+      costs.set(before);
+      items.set(all);
+    }
+    let hole = count;
+    for (let above = hole >> 1; above > 0 && costs[above] > cost; above = hole >> 1) {
+      costs[hole] = costs[above];
+      items[hole] = items[above];
+      hole = above;
+    }
+    costs[hole] = cost;
+    items[hole] = item;
+  }
+
+  /** The cheapest item; -1 where there is none. */
+  function take(): number {
+    if (count === 0) return -1;
+    const item = items[1];
+    last = costs[1];
+    const cost = costs[count];
+    const moved = items[count--];
+    let hole = 1;
+    for (let child = 2; child <= count; child = 2 * hole) {
+      if (child < count && costs[child + 1] < costs[child]) child++;
+      if (costs[child] >= cost) break;
+      costs[hole] = costs[child];
+      items[hole] = items[child];
+      hole = child;
+    }
+    costs[hole] = cost;
+    items[hole] = moved;
+    return item;
+  }
+
+  /** What the item that was taken last had cost when it was put. */
+  return { put, take, taken: () => last };
 }

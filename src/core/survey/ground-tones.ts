@@ -59,6 +59,17 @@ export function groundTones(features: PlateFeatures): Tone[] {
 }
 
 /** How far each pixel's colour is from the nearest of the tones, in weighed Oklab. */
-export function distanceFromTones(features: PlateFeatures, tones: Tone[]): Float32Array {
-  return Float32Array.from(features.a, (_, i) => nearestTone(tones, toneAt(features, i)).distance);
+export function distanceFromTones({ softLightness, a, b }: PlateFeatures, tones: Tone[]): Float32Array {
+  const flat = Float64Array.from(tones.flat());
+  const distance = new Float32Array(a.length);
+  for (let i = 0; i < a.length; i++) {
+    const lightness = LIGHTNESS_WEIGHT * softLightness[i];
+    let least = Infinity;
+    for (let k = 0; k < flat.length; k += 3) {
+      const d = (flat[k] - lightness) ** 2 + (flat[k + 1] - a[i]) ** 2 + (flat[k + 2] - b[i]) ** 2;
+      if (d < least) least = d;
+    }
+    distance[i] = Math.sqrt(least);
+  }
+  return distance;
 }

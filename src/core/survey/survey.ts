@@ -1,4 +1,4 @@
-import { luminance } from '../color/luminance';
+import { LUMINANCE } from '../color/luminance';
 import { createGuidedFilter, type GuidedLine } from '../plane/guided-filter';
 import type { RgbPlanes } from '../plane/plane';
 import { findFeet } from './find-feet';
@@ -28,6 +28,16 @@ export const SURVEY_WIDTH = 400;
 /** Guided-filter windows as fractions of the width, and the variance of lightness that counts as flat. */
 const REFINE = { radius: 0.008, epsilon: 0.0015 } as const;
 
+/** Median linear luminance of what is no sky; undefined where all is. */
+function medianOfLand({ r, g, b }: RgbPlanes, sky: Uint8Array): number | undefined {
+  const land = new Float64Array(sky.length);
+  let count = 0;
+  for (let i = 0; i < sky.length; i++) {
+    if (!sky[i]) land[count++] = LUMINANCE[0] * r[i] + LUMINANCE[1] * g[i] + LUMINANCE[2] * b[i];
+  }
+  return count > 0 ? land.subarray(0, count).sort()[count >> 1] : undefined;
+}
+
 /** Surveys a small copy of a plate, some SURVEY_WIDTH pixels wide, under a horizon, with the walls that a person has drawn. */
 export function surveyPlate(
   plate: RgbPlanes,
@@ -40,17 +50,12 @@ export function surveyPlate(
   const ground = findGround(features, horizon, sky, walls);
   const radius = Math.max(1, Math.round(REFINE.radius * width));
   const refine = createGuidedFilter(features.lightness, width, height, radius, REFINE.epsilon);
-  const land: number[] = [];
-  for (let i = 0; i < sky.length; i++) {
-    if (!sky[i]) land.push(luminance([plate.r[i], plate.g[i], plate.b[i]]));
-  }
-  land.sort((p, q) => p - q);
   return {
     width,
     height,
     ground: refine(Float32Array.from(ground)),
     sky: refine(Float32Array.from(sky)),
     feet: findFeet(features, ground, sky),
-    medianLuminance: Math.max(1e-3, land[land.length >> 1] ?? 0.18),
+    medianLuminance: Math.max(1e-3, medianOfLand(plate, sky) ?? 0.18),
   };
 }
