@@ -4,23 +4,53 @@ import type { ThingBox } from '@/core/layout/guess-things';
 import type { UprightThing } from '@/core/layout/guess-posts';
 import type { PlateLine } from '@/core/geometry/vanishing-point';
 import type { Alike } from '@/core/fixture/twins';
+import type { Camera, CameraSettings } from '@/core/geometry/camera';
+import { facadesAt } from '@/core/layout/facades';
+import { findWindow } from '@/core/layout/find-window';
+import { guessPerspective } from '@/core/layout/guess-horizon';
+import type { WallPiece } from '@/core/plan/wall-pieces';
+import { middleOf } from '@/core/plane/middle-of';
+import type { Plane } from '@/core/plane/plane';
 import { findAlike, type Sample } from './find-alike';
 import { brushEdges } from './edge-brush';
-import type { OpenCv } from './opencv';
+import { greyCopy } from './grey-copy';
+import { withMats, type OpenCv } from './opencv';
 import type { Picture } from './picture';
 import { standingThings } from './standing-things';
 import { straightLines } from './straight-lines';
 import { traceEdges, type EdgeTrace } from './trace-edge';
+import { straightestFacade, windowTwins, type WindowTwin } from './window-twins';
 import { uprightThings } from './upright-things';
+
+/** What a ground plan says of a plate, as far as windows are concerned. */
+export interface WindowClues {
+  camera: Camera;
+  horizon: CameraSettings['horizon'];
+  walls: WallPiece[];
+}
 
 /** What the segmentation's worker does, for one plate. */
 export function createSegmentService(ready: Promise<{ cv: OpenCv }>) {
   let plate: Picture | undefined;
   let trace: EdgeTrace | undefined;
+  let lines: PlateLine[] | undefined;
+  let level: number[] | undefined;
+  let grey: Plane | undefined;
   const opened = () => {
     if (!plate) throw new Error('The plate is not there yet.');
     return plate;
   };
+  const linesOf = (cv: OpenCv) => (lines ??= straightLines(cv, opened()));
+  /** Where level directions of the plate meet its horizon. */
+  function levelOf(cv: OpenCv): number[] {
+    const { width, height } = opened();
+    return (level ??= guessPerspective(linesOf(cv), width / height)?.level.map(({ u }) => u) ?? []);
+  }
+  const greyOf = (cv: OpenCv): Plane =>
+    (grey ??= withMats((keep) => {
+      const { cols, rows, data } = greyCopy(cv, keep, opened());
+      return { width: cols, height: rows, data: Float32Array.from(data) };
+    }));
   return {
     /** Takes the plate, before anything else. */
     open(picture: Picture): void {
@@ -35,7 +65,7 @@ export function createSegmentService(ready: Promise<{ cv: OpenCv }>) {
     /** The straight edges of the plate. */
     async straightLines(): Promise<PlateLine[]> {
       const { cv } = await ready;
-      return straightLines(cv, opened());
+      return linesOf(cv);
     },
     /** The thin upright things of the plate. */
     async uprightThings(): Promise<UprightThing[]> {
@@ -51,6 +81,20 @@ export function createSegmentService(ready: Promise<{ cv: OpenCv }>) {
     async findAlike(sample: Sample): Promise<Alike[]> {
       const { cv } = await ready;
       return findAlike(cv, opened(), sample);
+    },
+    /** The outline of the window in which a place lies. */
+    async findWindow(
+      { camera, horizon, walls }: WindowClues,
+      at: PlatePoint,
+    ): Promise<PlatePoint[] | undefined> {
+      const { cv } = await ready;
+      return findWindow(greyOf(cv), camera, facadesAt(camera, horizon, walls, levelOf(cv), at), at);
+    },
+    /** Windows that look like one, on the same wall. */
+    async windowTwins({ camera, horizon, walls }: WindowClues, outline: PlatePoint[]): Promise<WindowTwin[]> {
+      const { cv } = await ready;
+      const facades = facadesAt(camera, horizon, walls, levelOf(cv), middleOf(outline));
+      return windowTwins(cv, greyOf(cv), camera, straightestFacade(camera, facades, outline), outline);
     },
     /** Begins to follow edges from a place. */
     async traceFrom(place: PlatePoint): Promise<void> {

@@ -1,5 +1,11 @@
 import { createRequire } from 'node:module';
 import { beforeAll, describe, expect, it } from 'vitest';
+import sharp from 'sharp';
+import { createCamera, type PlatePoint } from '@/core/geometry/camera';
+import type { UprightPlane } from '@/core/geometry/upright-plane';
+import type { Facade } from '@/core/layout/facades';
+import { middleOf } from '@/core/plane/middle-of';
+import { cornersOf, DRAWN, drawnStreet, ROW, WINDOWS } from '../../test/drawn-street';
 import type { EdgeStroke } from '@/core/matte/pass';
 import { brushEdges } from './edge-brush';
 import { whenReady, type OpenCv } from './opencv';
@@ -10,6 +16,7 @@ import { standingThings } from './standing-things';
 import { straightLines } from './straight-lines';
 import { traceEdges } from './trace-edge';
 import { uprightThings } from './upright-things';
+import { straightestFacade, windowTwins } from './window-twins';
 
 let cv: OpenCv;
 beforeAll(async () => {
@@ -269,5 +276,59 @@ describe('createSegmentService', () => {
     expect(await service.brush(undefined, loop)).toEqual(brushEdges(cv, picture, NOTHING, loop));
     await service.traceFrom({ u: 0.31, v: 0.5 });
     expect((await service.traceTo({ u: 0.5, v: 0.25 })).length).toBeGreaterThan(1);
+  });
+});
+
+describe('windowTwins', () => {
+  const camera = createCamera(DRAWN, 1.5);
+  const [fx, fy] = ROW.from;
+  const [dx, dy] = [ROW.to[0] - fx, ROW.to[1] - fy];
+  const long = Math.hypot(dx, dy);
+  const row = { point: [fx, fy, 0], normal: [dy / long, -dx / long, 0] } satisfies UprightPlane;
+  const within = (outline: readonly PlatePoint[], pixels: number) => (corners: readonly PlatePoint[]) =>
+    corners.every(({ u, v }, i) => Math.hypot((u - outline[i].u) * 960, (v - outline[i].v) * 640) < pixels);
+
+  it('finds the row and the storey above with outlines of their own, and nothing else', async () => {
+    const { data } = await sharp(await drawnStreet())
+      .resize(960)
+      .greyscale()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    const plate = { width: 960, height: 640, data: Float32Array.from(data) };
+    const seen = WINDOWS.map(cornersOf);
+    const own = seen[3];
+    const found = windowTwins(cv, plate, camera, row, own);
+    expect(found.length).toBeGreaterThanOrEqual(4);
+    for (const { outline } of found) expect(seen.some((other) => within(other, 5)(outline))).toBe(true);
+    const plain = { ...plate, data: new Float32Array(plate.data.length).fill(80) };
+    expect(windowTwins(cv, plain, camera, row, own)).toEqual([]);
+  });
+
+  it('takes the wall that is known, else the plane on which the outline is level', () => {
+    const outline = cornersOf(WINDOWS[3]);
+    const facing = { point: [0, 10, 0], normal: [0, -1, 0], known: false } satisfies Facade;
+    const tried = { ...row, known: false };
+    expect(straightestFacade(camera, [facing, tried], outline)).toBe(tried);
+    const known = { ...facing, known: true };
+    expect(straightestFacade(camera, [tried, known], outline)).toBe(known);
+  });
+});
+
+describe('a window in a click', () => {
+  it('is found by the worker’s own lines where no wall is said', async () => {
+    const { data, info } = await sharp(await drawnStreet())
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    const service = createSegmentService(Promise.resolve({ cv }));
+    service.open({ width: info.width, height: info.height, rgb: new Uint8Array(data) });
+    const clues = { camera: createCamera(DRAWN, 1.5), horizon: DRAWN.horizon, walls: [] };
+    const corners = cornersOf(WINDOWS[3]);
+    const outline = await service.findWindow(clues, middleOf(corners));
+    outline!.forEach(({ u, v }, i) => {
+      expect(Math.hypot((u - corners[i].u) * 960, (v - corners[i].v) * 640)).toBeLessThan(4);
+    });
+    const twins = await service.windowTwins(clues, outline!);
+    expect(twins.length).toBeGreaterThanOrEqual(3);
+    expect(await service.findWindow(clues, { u: 0.7, v: 0.1 })).toBeUndefined();
   });
 });

@@ -1,10 +1,8 @@
 import type { PlateLine } from '@/core/geometry/vanishing-point';
 import { flags, withMats, type OpenCv } from './opencv';
 import type { Picture } from './picture';
+import { greyCopy } from './grey-copy';
 import { lineSupport, type Gradients } from './line-support';
-
-/** Width at which edges are looked for, pixels: finer ones are texture. */
-const WIDTH = 960;
 
 /** Blur before gradients are taken, pixels. */
 const SOFT = 0.9;
@@ -13,15 +11,10 @@ const SOFT = 0.9;
 const MOST = 1200;
 
 /** The straight edges of a picture, the longest first. */
-export function straightLines(cv: OpenCv, { width, height, rgb }: Picture): PlateLine[] {
+export function straightLines(cv: OpenCv, picture: Picture): PlateLine[] {
   return withMats((keep) => {
-    const mat = () => keep(new cv.Mat());
-    const color = keep(cv.matFromArray(height, width, flags(cv).CV_8UC3, rgb));
-    const [grey, small, x, y] = [mat(), mat(), mat(), mat()];
-    cv.cvtColor(color, grey, flags(cv).COLOR_RGB2GRAY);
-    const scale = Math.min(1, WIDTH / width);
-    const size = new cv.Size(Math.round(scale * width), Math.round(scale * height));
-    cv.resize(grey, small, size, 0, 0, flags(cv).INTER_AREA);
+    const small = greyCopy(cv, keep, picture);
+    const [x, y] = [keep(new cv.Mat()), keep(new cv.Mat())];
     cv.GaussianBlur(small, small, new cv.Size(0, 0), SOFT);
     cv.Sobel(small, x, flags(cv).CV_32F, 1, 0);
     cv.Sobel(small, y, flags(cv).CV_32F, 0, 1);

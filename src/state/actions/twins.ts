@@ -6,6 +6,7 @@ import type { PlatePoint } from '@/core/geometry/camera';
 import { clampTo, RANGES } from '@/core/fields/ranges';
 import { MOST_FIXTURES, type Fixture, type Scene } from '@/core/scene/schema';
 import type { Sample } from '@/segment/find-alike';
+import { footOfTwin } from './windows';
 import { freeName, middleOfPath, stemOf } from './fixture-actions';
 
 /** How far around a lamp's glass its looks count, glass radii each way: with its cap and a little of what is around. */
@@ -52,7 +53,12 @@ export const twinCopies = (scene: Scene, fixture: Fixture, twins: readonly Alike
   copiesOf(
     scene,
     fixture,
-    twins.map(({ at, times }) => twinAt(cameraOf(scene), fixture, at, times)),
+    twins.map(({ at, times, path }) => {
+      const place = twinAt(cameraOf(scene), fixture, at, times);
+      if (!path) return place;
+      const foot = footOfTwin(scene, fixture, at);
+      return { ...place, path, foot, aim: foot };
+    }),
   );
 
 /** Copies in a row from a fixture's foot to a place of the ground. */

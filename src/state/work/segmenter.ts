@@ -9,7 +9,8 @@ import type { Scene } from '@/core/scene/schema';
 import { previewSize } from '@/engine/sizes';
 import type { Alike } from '@/core/fixture/twins';
 import type { Sample } from '@/segment/find-alike';
-import type { SegmentService } from '@/segment/segment-service';
+import type { SegmentService, WindowClues } from '@/segment/segment-service';
+import type { WindowTwin } from '@/segment/window-twins';
 import { api } from '../session/api';
 
 /** Width of the copy of a plate in which edges are looked for, pixels. */
@@ -32,6 +33,10 @@ export interface Segmenter {
   uprightThings: () => Promise<UprightThing[]>;
   /** Places of the plate that look like a part of it. */
   findAlike: (sample: Sample) => Promise<Alike[]>;
+  /** The outline of the window in which a place lies. */
+  findWindow: (clues: WindowClues, at: PlatePoint) => Promise<PlatePoint[] | undefined>;
+  /** Windows that look like one, on the same wall. */
+  windowTwins: (clues: WindowClues, outline: PlatePoint[]) => Promise<WindowTwin[]>;
   traceFrom: (place: PlatePoint) => Promise<void>;
   traceTo: (place: PlatePoint) => Promise<PlatePoint[]>;
   /** Gives up what is under way. */
@@ -112,6 +117,8 @@ export function createSegmenter(sceneId: string, { asset: plateAsset, ...size }:
     standingThings: (horizon) => asked((service) => service.standingThings(horizon)),
     uprightThings: () => asked((service) => service.uprightThings()),
     findAlike: (sample) => asked((service) => service.findAlike(sample)),
+    findWindow: (clues, at) => asked((service) => service.findWindow(clues, at)),
+    windowTwins: (clues, outline) => asked((service) => service.windowTwins(clues, outline)),
     traceFrom: (place) => asked((service) => service.traceFrom(place)),
     traceTo: (place) => asked((service) => service.traceTo(place)),
     cancel,
