@@ -19,6 +19,14 @@ import { createServerRenderer } from '@/server/output/render-service';
 import { takePlate } from '@/server/scenes/intake';
 import { guessedWall } from '@/state/actions/plan-actions';
 import { guessPlan, type PlanGuess } from '@/state/actions/plan-guess';
+import {
+  lampTwinFinds,
+  sumOfFinds,
+  windowErrors,
+  windowShares,
+  windowTwinFinds,
+  type Finds,
+} from './layout-alike';
 import { layoutNames, placeOf, readLayout, SHOWS, type Layout } from './layout-files';
 import { compareCoverage, TRUTH } from './truth-files';
 
@@ -46,11 +54,11 @@ async function sceneOn({ name, photo }: Layout): Promise<Scene> {
   return newScene(name, { asset: received.hash, width, height });
 }
 
-async function guessOf(scene: Scene, { photo }: Layout): Promise<PlanGuess> {
+async function serviceOn({ photo }: Layout) {
   const { data, info } = await sharp(photo).raw().toBuffer({ resolveWithObject: true });
   const service = createSegmentService(ready);
   service.open({ width: info.width, height: info.height, rgb: new Uint8Array(data) });
-  return guessPlan(scene, service, land);
+  return service;
 }
 
 /** The relief of a scene at the pixels of the truth: the nearest of the small copy. */
@@ -146,6 +154,8 @@ function byHand(scene: Scene, { known }: Layout): Scene {
 }
 
 const rows: Record<string, number>[] = [];
+const errors: number[] = [];
+const [windows, lamps]: [Finds[], Finds[]] = [[], []];
 const print = (name: string, row: Record<string, number>) =>
   console.log(
     name.padEnd(8),
@@ -156,7 +166,8 @@ for (const name of await layoutNames()) {
   const layout = await readLayout(name);
   const scene = await sceneOn(layout);
   const start = performance.now();
-  const guess = await guessOf(scene, layout);
+  const service = await serviceOn(layout);
+  const guess = await guessPlan(scene, service, land);
   const seconds = (performance.now() - start) / 1000;
   const { known } = layout;
   const horizon = guess.horizon ?? scene.plan.horizon;
@@ -183,6 +194,9 @@ for (const name of await layoutNames()) {
   if (rows.length === 0) console.log(''.padEnd(8), ...Object.keys(row).map((key) => key.padStart(8)));
   rows.push(row);
   print(name, row);
+  errors.push(...(await windowErrors(walled, layout, service)));
+  windows.push(...(await windowTwinFinds(walled, layout, service)));
+  lamps.push(...(await lampTwinFinds(walled, layout, service)));
 }
 const keys = Object.keys(rows[0]);
 const over = (pick: (values: number[]) => number) =>
@@ -198,6 +212,12 @@ print(
   'most',
   over((values) => Math.max(...values)),
 );
+const tell = (name: string, values: Record<string, number>) =>
+  console.log(name, ...Object.entries(values).map(([key, value]) => `${key} ${value.toFixed(2)}`));
+console.log();
+tell(`${errors.length} windows by a click:`, windowShares(errors));
+tell('twins of windows:', sumOfFinds(windows));
+tell('twins of lamps:', sumOfFinds(lamps));
 renderer.close();
 await rm(dataDir, { recursive: true, force: true });
 process.exit(0);
