@@ -5,7 +5,7 @@ import { median } from '@/core/plane/median';
 import type { Fixture, Scene } from '@/core/scene/schema';
 import type { createSegmentService } from '@/segment/segment-service';
 import { newCircuit, newFixture } from '@/state/actions/fixture-actions';
-import { sampleOf, twinsIn } from '@/state/actions/twins';
+import { sampleOf, twinClues, twinsIn } from '@/state/actions/twins';
 import { windowClues, windowsIn } from '@/state/actions/windows';
 import { placeOf, SHOWS, type Layout } from './layout-files';
 import { TRUTH } from './truth-files';
@@ -170,7 +170,11 @@ export async function lampTwinFinds(scene: Scene, layout: Layout, service: Servi
     const lantern = ['lantern', 'wall'].includes(kind) ? 'lantern' : 'globe';
     const made = light(scene, lantern, placeOf(own.centre), []);
     const lit = { ...made, size: own.radius, foot: placeOf(own.foot) };
-    const found = twinsIn({ ...scene, fixtures: [lit] }, lit, await service.findAlike(sampleOf(scene, lit)));
+    const found = twinsIn(
+      { ...scene, fixtures: [lit] },
+      lit,
+      await service.findAlike(sampleOf(scene, lit), twinClues(scene, lit)),
+    );
     const isOf = ({ centre, radius }: (typeof members)[number], { u, v }: PlatePoint) =>
       Math.hypot(u - centre[0], ((v - centre[1]) * PIXELS.height) / PIXELS.width) < Math.max(radius, 0.003);
     const rest = seen.filter((other) => other !== own);

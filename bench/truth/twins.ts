@@ -3,10 +3,13 @@ import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { parseScene } from '@/core/scene/parse-scene';
-import type { Fixture } from '@/core/scene/schema';
-import { findAlike } from '@/segment/find-alike';
+import { KINDS } from '@/core/fixture/kinds';
+import type { Fixture, Scene } from '@/core/scene/schema';
+import type { Picture } from '@/segment/picture';
+import { createSegmentService } from '@/segment/segment-service';
 import { whenReady, type OpenCv } from '@/segment/opencv';
-import { sampleOf, twinsIn } from '@/state/actions/twins';
+import { windowClues, windowsIn } from '@/state/actions/windows';
+import { sampleOf, twinClues, twinsIn } from '@/state/actions/twins';
 import { TRUTH_ROOT } from './truth-files';
 
 /** The fixture that is lit first, by demo scene; its twins are the notes' fixtures of a kind, or all windows. */
@@ -16,7 +19,6 @@ const LIT_FIRST = [
   { plate: 'ferry-steps', first: 'house-4', twins: 'windows' },
   { plate: 'picture-house', first: 'bulb-1', twins: 'globe' },
   { plate: 'tannery-court', first: 'back_ground_0_blind', twins: 'windows' },
-  { plate: 'tannery-court', first: 'bulb-8', twins: 'globe' },
 ] as const;
 
 interface Notes {
@@ -29,6 +31,14 @@ const NEAR = 0.008;
 const WIDTH = 1600;
 
 const { cv } = await whenReady(createRequire(import.meta.url)('@techstark/opencv-js') as OpenCv);
+async function twinsOn(scene: Scene, lit: Fixture, picture: Picture) {
+  const service = createSegmentService(Promise.resolve({ cv }));
+  service.open(picture);
+  if (KINDS[lit.kind].findsWindow)
+    return windowsIn(scene, lit, await service.windowTwins(windowClues(scene), lit.path));
+  return twinsIn(scene, lit, await service.findAlike(sampleOf(scene, lit), twinClues(scene, lit)));
+}
+
 console.log('Twins found of one fixture that is lit, on the demo plates\n');
 console.log('plate          lit first              there   found   right   precision  recall');
 for (const { plate, first, twins } of LIT_FIRST) {
@@ -43,7 +53,7 @@ for (const { plate, first, twins } of LIT_FIRST) {
   const lit = whole.fixtures.find(({ id }) => id === first) as Fixture;
   const scene = { ...whole, fixtures: [lit] };
   const picture = { width: info.width, height: info.height, rgb: new Uint8Array(data) };
-  const found = twinsIn(scene, lit, findAlike(cv, picture, sampleOf(scene, lit)));
+  const found = await twinsOn(scene, lit, picture);
   const middle = (polygon: [number, number][]): [number, number] =>
     [0, 1].map((c) => polygon.reduce((sum, point) => sum + point[c], 0) / polygon.length) as [number, number];
   const places =

@@ -1,3 +1,4 @@
+import type { Fit } from '@/core/fixture/twin-fit';
 import type { Alike } from '@/core/fixture/twins';
 import type { PlatePoint } from '@/core/geometry/camera';
 import { flags, withMats, type OpenCv } from './opencv';
@@ -7,6 +8,8 @@ import type { Picture } from './picture';
 export interface Sample {
   at: PlatePoint;
   half: PlatePoint;
+  /** Of a lamp, half the sides of its glass: only the glass and a ring around it count. */
+  glass?: PlatePoint;
 }
 
 /** Sizes that are tried against the sample's, from the smallest, each so much larger than the one before. */
@@ -23,8 +26,30 @@ const PLAIN = 4;
 /** Least contrast of a place against the sample's: what is plain is like anything. */
 const LEAST_CONTRAST = 0.4;
 
-/** Places of a picture that look like a part of it, at any size (normalised correlation of all channels, per scale). */
-export function findAlike(cv: OpenCv, { width, height, rgb }: Picture, { at, half }: Sample): Alike[] {
+/** How far around a lamp's glass its looks count, glass radii. */
+const RING = 1.5;
+
+/** Of a lamp's glass and the ring around it, glass radii: which parts are held against each other, and how alike they must be. */
+const GLASS = { inside: 0.8, from: 1.15, step: 0.3, tone: 120 } as const;
+
+/** A part of a picture around a place, pixels, as it is cut by the picture's edge. */
+interface Part {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+type Tone = readonly [r: number, g: number, b: number];
+
+/** Places of a picture that look like a part of it, at any size at which they fit (normalised correlation, per scale). */
+export function findAlike(
+  cv: OpenCv,
+  whole: Picture,
+  { at, half, glass }: Sample,
+  fits: Fit = () => true,
+): Alike[] {
+  const { width, height, rgb } = whole;
   const x0 = Math.max(0, Math.floor((at.u - half.u) * width));
   const y0 = Math.max(0, Math.floor((at.v - half.v) * height));
   const across = Math.min(width, Math.ceil((at.u + half.u) * width)) - x0;
@@ -32,61 +57,133 @@ export function findAlike(cv: OpenCv, { width, height, rgb }: Picture, { at, hal
   if (across < SMALLEST || down < SMALLEST) return [];
   // The sample may be cut by the picture's edge: its own middle against the place.
   const off = { x: at.u * width - x0, y: at.v * height - y0 };
+  const own = contrast(rgb, width, { x: x0, y: y0, width: across, height: down });
+  if (own < PLAIN) return [];
+  const looksLike = glass ? likeGlass(whole, at, glass) : () => true;
   return withMats((keep) => {
     const picture = keep(cv.matFromArray(height, width, flags(cv).CV_8UC3, rgb));
     const sample = keep(picture.roi({ x: x0, y: y0, width: across, height: down }));
-    const own = contrast(rgb, width, x0, y0, { width: across, height: down });
-    if (own < PLAIN) return [];
     const found: Alike[] = [];
     for (let times: number = SCALES.from; times <= SCALES.to; times *= SCALES.step) {
       const size = { width: Math.round(across * times), height: Math.round(down * times) };
       if (Math.min(size.width, size.height) < SMALLEST) continue;
-      if (size.width >= width || size.height >= height) break;
+      const rows = fittingRows(fits, times, height);
+      const top = Math.max(0, Math.floor(rows.from - off.y * times));
+      const bottom = Math.min(height, Math.ceil(rows.to - off.y * times) + size.height);
+      if (size.width >= width || size.height >= bottom - top) continue;
+      const band = keep(picture.roi({ x: 0, y: top, width, height: bottom - top }));
       const [scaled, likeness] = [keep(new cv.Mat()), keep(new cv.Mat())];
-      const way = times < 1 ? flags(cv).INTER_AREA : flags(cv).INTER_LINEAR;
-      cv.resize(sample, scaled, size, 0, 0, way);
-      cv.matchTemplate(picture, scaled, likeness, flags(cv).TM_CCOEFF_NORMED);
-      for (const { x, y, score } of peaks(likeness.data32F, likeness.cols, likeness.rows, size.width)) {
-        if (contrast(rgb, width, x, y, size) < LEAST_CONTRAST * own) continue;
-        found.push({
-          at: { u: (x + off.x * times) / width, v: (y + off.y * times) / height },
-          times,
-          score,
-        });
+      cv.resize(sample, scaled, size, 0, 0, flags(cv)[times < 1 ? 'INTER_AREA' : 'INTER_LINEAR']);
+      const mask =
+        glass && keep(glassMask(cv, size, off, times, { u: glass.u * width, v: glass.v * height }));
+      if (mask) cv.matchTemplate(band, scaled, likeness, flags(cv).TM_CCOEFF_NORMED, mask);
+      else cv.matchTemplate(band, scaled, likeness, flags(cv).TM_CCOEFF_NORMED);
+      const placeOf = (x: number, y: number) => ({
+        u: (x + off.x * times) / width,
+        v: (y + top + off.y * times) / height,
+      });
+      const mayBe = (x: number, y: number) => fits(placeOf(x, y), times);
+      for (const { x, y, score } of peaks(likeness.data32F, likeness.cols, size.width, mayBe)) {
+        if (contrast(rgb, width, { x, y: y + top, ...size }) < LEAST_CONTRAST * own) continue;
+        const place = placeOf(x, y);
+        if (looksLike(place, times)) found.push({ at: place, times, score });
       }
     }
     return found;
   });
 }
 
+/** Rows in which something can be, so many times as large, pixels. */
+function fittingRows(fits: Fit, times: number, height: number): { from: number; to: number } {
+  const steps = { rows: 160, columns: 12 };
+  let [from, to] = [Infinity, -Infinity];
+  for (let row = 0; row <= steps.rows; row++) {
+    for (let column = 0; column <= steps.columns; column++) {
+      if (!fits({ u: column / steps.columns, v: row / steps.rows }, times)) continue;
+      from = Math.min(from, row - 1);
+      to = Math.max(to, row + 1);
+      break;
+    }
+  }
+  return { from: (from / steps.rows) * height, to: (to / steps.rows) * height };
+}
+
+/** What counts of a lamp's sample at a scale: its glass, and a ring around it. */
+function glassMask(
+  cv: OpenCv,
+  { width, height }: { width: number; height: number },
+  off: { x: number; y: number },
+  times: number,
+  glass: PlatePoint,
+) {
+  const inside = new Uint8Array(3 * width * height);
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const dx = (x + 0.5 - off.x * times) / (RING * glass.u * times);
+      const dy = (y + 0.5 - off.y * times) / (RING * glass.v * times);
+      if (dx * dx + dy * dy <= 1) inside.fill(255, 3 * (y * width + x), 3 * (y * width + x) + 3);
+    }
+  }
+  return cv.matFromArray(height, width, flags(cv).CV_8UC3, inside);
+}
+
+/** Whether a place shows glass as a lamp does: of its tone, and as much brighter or darker than what is around. */
+function likeGlass(picture: Picture, at: PlatePoint, glass: PlatePoint): Fit {
+  const own = glassTones(picture, at, glass, 1);
+  const step = minus(own.inside, own.ring);
+  const power = dot(step, step);
+  return (place, times) => {
+    const { inside, ring } = glassTones(picture, place, glass, times);
+    const away = minus(inside, own.inside);
+    return dot(minus(inside, ring), step) >= GLASS.step * power && dot(away, away) <= GLASS.tone ** 2;
+  };
+}
+
+const minus = (p: Tone, q: Tone): Tone => [p[0] - q[0], p[1] - q[1], p[2] - q[2]];
+const dot = (p: Tone, q: Tone): number => p[0] * q[0] + p[1] * q[1] + p[2] * q[2];
+
+/** Mean codes of a lamp's glass, and of the ring around it. */
+function glassTones({ width, height, rgb }: Picture, at: PlatePoint, glass: PlatePoint, times: number) {
+  const [cx, cy] = [at.u * width, at.v * height];
+  const [rx, ry] = [Math.max(1, glass.u * width * times), Math.max(1, glass.v * height * times)];
+  const sums = { inside: [0, 0, 0, 0], ring: [0, 0, 0, 0] };
+  for (let y = Math.floor(cy - RING * ry); y <= cy + RING * ry; y++) {
+    for (let x = Math.floor(cx - RING * rx); x <= cx + RING * rx; x++) {
+      if (x < 0 || y < 0 || x >= width || y >= height) continue;
+      const away = Math.hypot((x + 0.5 - cx) / rx, (y + 0.5 - cy) / ry);
+      const part =
+        away <= GLASS.inside ? sums.inside : away >= GLASS.from && away <= RING ? sums.ring : undefined;
+      if (!part) continue;
+      for (let c = 0; c < 3; c++) part[c] += rgb[3 * (y * width + x) + c];
+      part[3]++;
+    }
+  }
+  const mean = ([r, g, b, count]: number[]): Tone => [r / (count || 1), g / (count || 1), b / (count || 1)];
+  return { inside: mean(sums.inside), ring: mean(sums.ring) };
+}
+
 /** Standard deviation of the codes in a part of a picture. */
-function contrast(
-  rgb: Uint8Array,
-  width: number,
-  left: number,
-  top: number,
-  size: { width: number; height: number },
-): number {
+function contrast(rgb: Uint8Array, stride: number, { x: left, y: top, width, height }: Part): number {
   let [sum, squares] = [0, 0];
-  for (let y = top; y < top + size.height; y++) {
-    for (let i = 3 * (y * width + left); i < 3 * (y * width + left + size.width); i++) {
+  for (let y = top; y < top + height; y++) {
+    for (let i = 3 * (y * stride + left); i < 3 * (y * stride + left + width); i++) {
       sum += rgb[i];
       squares += rgb[i] * rgb[i];
     }
   }
-  const count = 3 * size.width * size.height;
+  const count = 3 * width * height;
   return Math.sqrt(Math.max(0, squares / count - (sum / count) ** 2));
 }
 
-/** The highest places of a plane, each the highest within `apart` pixels of it. */
-function peaks(data: Float32Array, columns: number, rows: number, apart: number) {
+/** The highest places of a plane where something may be, each the highest within `apart` pixels of it. */
+function peaks(data: Float32Array, columns: number, apart: number, mayBe: (x: number, y: number) => boolean) {
   const reach = Math.max(1, Math.round(apart / 3));
   const high: { x: number; y: number; score: number }[] = [];
-  for (let y = 0; y < rows; y++) {
-    for (let x = 0; x < columns; x++) {
-      const score = data[y * columns + x];
-      if (score >= LEAST && score <= 1.01) high.push({ x, y, score });
-    }
+  for (let i = 0; i < data.length; i++) {
+    const score = data[i];
+    if (!(score >= LEAST && score <= 1.01)) continue;
+    const [x, y] = [i % columns, Math.floor(i / columns)];
+    if (mayBe(x, y)) high.push({ x, y, score });
   }
   high.sort((a, b) => b.score - a.score);
   const kept: typeof high = [];

@@ -3,6 +3,7 @@ import type { EdgeStroke } from '@/core/matte/pass';
 import type { ThingBox } from '@/core/layout/guess-things';
 import type { UprightThing } from '@/core/layout/guess-posts';
 import type { PlateLine } from '@/core/geometry/vanishing-point';
+import { twinFit, type TwinClues } from '@/core/fixture/twin-fit';
 import type { Alike } from '@/core/fixture/twins';
 import type { Camera, CameraSettings } from '@/core/geometry/camera';
 import { facadesAt } from '@/core/layout/facades';
@@ -77,10 +78,10 @@ export function createSegmentService(ready: Promise<{ cv: OpenCv }>) {
       const { cv } = await ready;
       return standingThings(cv, opened(), horizon);
     },
-    /** Places of the plate that look like a part of it. */
-    async findAlike(sample: Sample): Promise<Alike[]> {
+    /** Places of the plate that look like a part of it, and where a ground plan lets it be. */
+    async findAlike(sample: Sample, clues?: TwinClues): Promise<Alike[]> {
       const { cv } = await ready;
-      return findAlike(cv, opened(), sample);
+      return findAlike(cv, opened(), sample, clues && twinFit(clues));
     },
     /** The outline of the window in which a place lies. */
     async findWindow(

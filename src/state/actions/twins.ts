@@ -1,6 +1,9 @@
 import { paneGrid } from '@/core/fixture/pane-grid';
+import { KINDS } from '@/core/fixture/kinds';
 import { rowOf, twinAt, type CopyPlace } from '@/core/fixture/copies';
+import { twinFit, type TwinClues } from '@/core/fixture/twin-fit';
 import { twinsOf, type Alike } from '@/core/fixture/twins';
+import { wallPieces } from '@/core/plan/wall-pieces';
 import { cameraOf } from '@/core/picture/camera-of';
 import type { PlatePoint } from '@/core/geometry/camera';
 import { clampTo, RANGES } from '@/core/fields/ranges';
@@ -16,11 +19,21 @@ const AROUND = { across: 1.9, down: 2.4 } as const;
 const FRAME = 1.12;
 
 /** The part of the plate by which a fixture's twins are told. */
-export function sampleOf({ plate }: Pick<Scene, 'plate'>, { at, size, path }: Fixture): Sample {
+export function sampleOf({ plate }: Pick<Scene, 'plate'>, { at, size, path, kind }: Fixture): Sample {
   const aspect = plate.width / plate.height;
-  if (path.length === 0) return { at, half: { u: AROUND.across * size, v: AROUND.down * size * aspect } };
+  if (path.length === 0) {
+    const glass = KINDS[kind].twins.byGlass ? { u: size, v: size * aspect } : undefined;
+    return { at, half: { u: AROUND.across * size, v: AROUND.down * size * aspect }, glass };
+  }
   const half = (values: number[]) => (FRAME * (Math.max(...values) - Math.min(...values))) / 2;
   return { at, half: { u: half(path.map(({ u }) => u)), v: half(path.map(({ v }) => v)) } };
+}
+
+/** What the ground plan says of a fixture's twins; undefined of kinds that come in any size. */
+export function twinClues(scene: Scene, fixture: Fixture): TwinClues | undefined {
+  if (!KINDS[fixture.kind].twins.bySize) return undefined;
+  const camera = cameraOf(scene);
+  return { camera, walls: wallPieces(camera, scene.plan.walls), fixture };
 }
 
 /** The twins of a fixture among what looks like it, leaving out what burns. */
@@ -29,7 +42,9 @@ export function twinsIn(scene: Scene, fixture: Fixture, alike: readonly Alike[])
   const aspect = scene.plate.width / scene.plate.height;
   const radius = Math.min(half.u, half.v / aspect) / (fixture.path.length === 0 ? AROUND.across : 1.6);
   const room = MOST_FIXTURES - scene.fixtures.length;
-  return twinsOf(cameraOf(scene), fixture, alike, scene.fixtures, radius, aspect).slice(0, room);
+  const clues = twinClues(scene, fixture);
+  const fits = clues ? twinFit(clues) : () => true;
+  return twinsOf(fits, fixture, alike, scene.fixtures, radius, aspect).slice(0, room);
 }
 
 /** Copies of a fixture with all its settings, at places of their own. */

@@ -7,6 +7,7 @@ import type { PlateLine } from '@/core/geometry/vanishing-point';
 import { wholeRegion } from '@/core/plane/region';
 import type { Scene } from '@/core/scene/schema';
 import { previewSize } from '@/engine/sizes';
+import type { TwinClues } from '@/core/fixture/twin-fit';
 import type { Alike } from '@/core/fixture/twins';
 import type { Sample } from '@/segment/find-alike';
 import type { SegmentService, WindowClues } from '@/segment/segment-service';
@@ -31,8 +32,8 @@ export interface Segmenter {
   standingThings: (horizon: number) => Promise<ThingBox[]>;
   /** The thin upright things of the plate. */
   uprightThings: () => Promise<UprightThing[]>;
-  /** Places of the plate that look like a part of it. */
-  findAlike: (sample: Sample) => Promise<Alike[]>;
+  /** Places of the plate that look like a part of it, and where a ground plan lets it be. */
+  findAlike: (sample: Sample, clues?: TwinClues) => Promise<Alike[]>;
   /** The outline of the window in which a place lies. */
   findWindow: (clues: WindowClues, at: PlatePoint) => Promise<PlatePoint[] | undefined>;
   /** Windows that look like one, on the same wall. */
@@ -116,7 +117,7 @@ export function createSegmenter(sceneId: string, { asset: plateAsset, ...size }:
     straightLines: () => asked((service) => service.straightLines()),
     standingThings: (horizon) => asked((service) => service.standingThings(horizon)),
     uprightThings: () => asked((service) => service.uprightThings()),
-    findAlike: (sample) => asked((service) => service.findAlike(sample)),
+    findAlike: (sample, clues) => asked((service) => service.findAlike(sample, clues)),
     findWindow: (clues, at) => asked((service) => service.findWindow(clues, at)),
     windowTwins: (clues, outline) => asked((service) => service.windowTwins(clues, outline)),
     traceFrom: (place) => asked((service) => service.traceFrom(place)),
