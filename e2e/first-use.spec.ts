@@ -1,8 +1,8 @@
 import { expect, test, type Page } from '@playwright/test';
-import { DRAWN, drawnStreet, ROW } from '../test/drawn-street';
+import { DRAWN, drawnStreet, onRow, ROW } from '../test/drawn-street';
 import { groundPoint } from '@/core/geometry/ground';
 import { createCamera } from '@/core/geometry/camera';
-import { pictureReady, saved, sceneOf } from './support/editor';
+import { onPicture, openStep, pictureReady, saved, sceneOf } from './support/editor';
 
 /** Begins a scene with a photo that nobody has seen. */
 async function begin(page: Page): Promise<string> {
@@ -52,4 +52,50 @@ test('the offer goes at a No', async ({ page }) => {
   await begin(page);
   await offerOf(page).getByRole('button', { name: 'No' }).click();
   await expect(offerOf(page)).toHaveCount(0);
+});
+
+/** How far off the foot of the drawn houses a place of the ground is, metres. */
+function offRow(at: { u: number; v: number }): number {
+  const [x, y] = groundPoint(createCamera(DRAWN, 1.5), at);
+  const [dx, dy] = [ROW.to[0] - ROW.from[0], ROW.to[1] - ROW.from[1]];
+  return Math.abs((x - ROW.from[0]) * dy - (y - ROW.from[1]) * dx) / Math.hypot(dx, dy);
+}
+
+test('a wall that is drawn beside the foot of the houses snaps to it; with Alt it goes free', async ({
+  page,
+  request,
+}) => {
+  const id = await begin(page);
+  await offerOf(page).getByRole('button', { name: 'No' }).click();
+  await openStep(page, /Ground plan/);
+  await page.getByRole('button', { name: 'Draw a wall' }).click();
+  const beside = (along: number) => {
+    const { u, v } = onRow(along, 0);
+    return onPicture(page, u, v + 0.008);
+  };
+  const [from, to] = await Promise.all([beside(3), beside(12)]);
+  /** Draws it, and waits on the way until it looks as it should: edges are found in the background. */
+  const draw = async (looksRight: (off: number) => boolean) => {
+    const trail = page.locator('path[class*=trail]');
+    await page.mouse.move(from.x, from.y);
+    await page.mouse.down();
+    await expect(async () => {
+      await page.mouse.move(to.x - 1, to.y, { steps: 3 });
+      await page.mouse.move(to.x, to.y);
+      const box = (await page.getByTestId('marks').boundingBox())!;
+      const end = (await trail.getAttribute('d'))!.split('L')[1].split(' ').map(Number);
+      expect(looksRight(offRow({ u: end[0] / box.width, v: end[1] / box.height }))).toBe(true);
+    }).toPass();
+    await page.mouse.up();
+    const walls = async () => (await sceneOf(request, id)).scene.plan.walls;
+    await expect.poll(async () => (await walls()).length).toBe(1);
+    return (await walls())[0].foot;
+  };
+  for (const at of await draw((off) => off < 0.08)) expect(offRow(at)).toBeLessThan(0.08);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await sceneOf(request, id)).scene.plan.walls.length).toBe(0);
+  await page.keyboard.down('Alt');
+  const free = await draw((off) => off > 0.1);
+  await page.keyboard.up('Alt');
+  expect(Math.max(...free.map(offRow))).toBeGreaterThan(0.1);
 });

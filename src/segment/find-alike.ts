@@ -26,6 +26,9 @@ const PLAIN = 4;
 /** Least contrast of a place against the sample's: what is plain is like anything. */
 const LEAST_CONTRAST = 0.4;
 
+/** Of a lamp that is found by its glass: least likeness of all that is around it too, -1 to 1. */
+const AROUND = 0.4;
+
 /** How far around a lamp's glass its looks count, glass radii. */
 const RING = 1.5;
 
@@ -86,7 +89,9 @@ export function findAlike(
       for (const { x, y, score } of peaks(likeness.data32F, likeness.cols, size.width, mayBe)) {
         if (contrast(rgb, width, { x, y: y + top, ...size }) < LEAST_CONTRAST * own) continue;
         const place = placeOf(x, y);
-        if (looksLike(place, times)) found.push({ at: place, times, score });
+        if (!looksLike(place, times)) continue;
+        if (glass && likenessAround(whole, at, place, times, half) < AROUND) continue;
+        found.push({ at: place, times, score });
       }
     }
     return found;
@@ -141,6 +146,39 @@ function likeGlass(picture: Picture, at: PlatePoint, glass: PlatePoint): Fit {
 
 const minus = (p: Tone, q: Tone): Tone => [p[0] - q[0], p[1] - q[1], p[2] - q[2]];
 const dot = (p: Tone, q: Tone): number => p[0] * q[0] + p[1] * q[1] + p[2] * q[2];
+
+/** Likeness of what is around two places, one so many times as large (normalised correlation of all channels). */
+function likenessAround(
+  { width, height, rgb }: Picture,
+  own: PlatePoint,
+  other: PlatePoint,
+  times: number,
+  half: PlatePoint,
+): number {
+  const steps = 12;
+  const sums = { n: 0, a: 0, b: 0, aa: 0, bb: 0, ab: 0 };
+  const value = ({ u, v }: PlatePoint, c: number) => {
+    const x = Math.min(width - 1, Math.max(0, Math.floor(u * width)));
+    const y = Math.min(height - 1, Math.max(0, Math.floor(v * height)));
+    return rgb[3 * (y * width + x) + c];
+  };
+  for (let k = 0; k < steps * steps; k++) {
+    const du = half.u * (((k % steps) + 0.5) / (steps / 2) - 1);
+    const dv = half.v * ((Math.floor(k / steps) + 0.5) / (steps / 2) - 1);
+    for (let c = 0; c < 3; c++) {
+      const a = value({ u: own.u + du, v: own.v + dv }, c);
+      const b = value({ u: other.u + times * du, v: other.v + times * dv }, c);
+      sums.n++;
+      sums.a += a;
+      sums.b += b;
+      sums.aa += a * a;
+      sums.bb += b * b;
+      sums.ab += a * b;
+    }
+  }
+  const { n, a, b, aa, bb, ab } = sums;
+  return (n * ab - a * b) / Math.sqrt(Math.max(1e-9, (n * aa - a * a) * (n * bb - b * b)));
+}
 
 /** Mean codes of a lamp's glass, and of the ring around it. */
 function glassTones({ width, height, rgb }: Picture, at: PlatePoint, glass: PlatePoint, times: number) {

@@ -8,7 +8,8 @@ import type { Alike } from '@/core/fixture/twins';
 import type { Camera, CameraSettings } from '@/core/geometry/camera';
 import { facadesAt } from '@/core/layout/facades';
 import { findWindow } from '@/core/layout/find-window';
-import { guessPerspective } from '@/core/layout/guess-horizon';
+import { footEdges } from '@/core/layout/foot-edges';
+import { guessPerspective, type Perspective } from '@/core/layout/guess-horizon';
 import type { WallPiece } from '@/core/plan/wall-pieces';
 import { middleOf } from '@/core/plane/middle-of';
 import type { Plane } from '@/core/plane/plane';
@@ -35,18 +36,20 @@ export function createSegmentService(ready: Promise<{ cv: OpenCv }>) {
   let plate: Picture | undefined;
   let trace: EdgeTrace | undefined;
   let lines: PlateLine[] | undefined;
-  let level: number[] | undefined;
+  let perspective: Perspective | undefined | null;
   let grey: Plane | undefined;
   const opened = () => {
     if (!plate) throw new Error('The plate is not there yet.');
     return plate;
   };
   const linesOf = (cv: OpenCv) => (lines ??= straightLines(cv, opened()));
-  /** Where level directions of the plate meet its horizon. */
-  function levelOf(cv: OpenCv): number[] {
-    const { width, height } = opened();
-    return (level ??= guessPerspective(linesOf(cv), width / height)?.level.map(({ u }) => u) ?? []);
+  const aspectOf = ({ width, height }: Picture) => width / height;
+  /** How the plate was taken, as far as its edges say it. */
+  function perspectiveOf(cv: OpenCv): Perspective | undefined {
+    perspective ??= guessPerspective(linesOf(cv), aspectOf(opened())) ?? null;
+    return perspective ?? undefined;
   }
+  const levelOf = (cv: OpenCv) => perspectiveOf(cv)?.level.map(({ u }) => u) ?? [];
   const greyOf = (cv: OpenCv): Plane =>
     (grey ??= withMats((keep) => {
       const { cols, rows, data } = greyCopy(cv, keep, opened());
@@ -82,6 +85,12 @@ export function createSegmentService(ready: Promise<{ cv: OpenCv }>) {
     async findAlike(sample: Sample, clues?: TwinClues): Promise<Alike[]> {
       const { cv } = await ready;
       return findAlike(cv, opened(), sample, clues && twinFit(clues));
+    },
+    /** The level edges of the plate along which a wall's foot may run. */
+    async footEdges(): Promise<PlateLine[]> {
+      const { cv } = await ready;
+      const told = perspectiveOf(cv);
+      return told ? footEdges(linesOf(cv), told, aspectOf(opened())) : [];
     },
     /** The outline of the window in which a place lies. */
     async findWindow(

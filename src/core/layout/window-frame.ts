@@ -112,13 +112,13 @@ export function differsFromWall(view: Plane, frame: Frame): boolean {
  * The frame around the middle of a view: four edges, each seen along the whole of its side, that end at their corners.
  *
  * @param known whether the view's metres are those of the place
- * @returns the frame, how sure it is, 0 to 1, and its score against others; undefined where there is none
+ * @returns the frame, and how sure it is, 0 to 1; undefined where there is none
  */
 export function windowFrame(
   { middle, metres, width, height }: SquareView,
   edges: ViewEdges,
   known: boolean,
-): { frame: Frame; trust: number; score: number } | undefined {
+): { frame: Frame; trust: number } | undefined {
   const { upright, level } = edges;
   const least = (perPixel: number) => Math.max(SIDE.least, known ? SIDE.metres.least / perPixel : 0);
   const most = (perPixel: number) => (known ? SIDE.metres.most / perPixel : Infinity);
@@ -127,7 +127,7 @@ export function windowFrame(
   const rights = candidates(upright, middle.x + 2, width - 3, middle.y, reach.y);
   const tops = candidates(level, 2, middle.y - 2, middle.x, reach.x);
   const bottoms = candidates(level, middle.y + 2, height - 3, middle.x, reach.x);
-  let best: { frame: Frame; trust: number; score: number } | undefined;
+  let best: { frame: Frame; trust: number } | undefined;
   let bar = 0;
   for (const left of lefts) {
     for (const right of rights) {
@@ -154,7 +154,7 @@ export function windowFrame(
           if (trust < SEEN.least || bound <= bar) continue;
           const frame = { left, top, right, bottom };
           const score = bound * endsAtCorners(edges, frame, breadth);
-          if (score > bar) [bar, best] = [score, { frame, trust, score }];
+          if (score > bar) [bar, best] = [score, { frame, trust }];
         }
       }
     }

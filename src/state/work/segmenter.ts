@@ -34,6 +34,8 @@ export interface Segmenter {
   uprightThings: () => Promise<UprightThing[]>;
   /** Places of the plate that look like a part of it, and where a ground plan lets it be. */
   findAlike: (sample: Sample, clues?: TwinClues) => Promise<Alike[]>;
+  /** The level edges of the plate along which a wall's foot may run. */
+  footEdges: () => Promise<PlateLine[]>;
   /** The outline of the window in which a place lies. */
   findWindow: (clues: WindowClues, at: PlatePoint) => Promise<PlatePoint[] | undefined>;
   /** Windows that look like one, on the same wall. */
@@ -118,6 +120,7 @@ export function createSegmenter(sceneId: string, { asset: plateAsset, ...size }:
     standingThings: (horizon) => asked((service) => service.standingThings(horizon)),
     uprightThings: () => asked((service) => service.uprightThings()),
     findAlike: (sample, clues) => asked((service) => service.findAlike(sample, clues)),
+    footEdges: () => asked((service) => service.footEdges()),
     findWindow: (clues, at) => asked((service) => service.findWindow(clues, at)),
     windowTwins: (clues, outline) => asked((service) => service.windowTwins(clues, outline)),
     traceFrom: (place) => asked((service) => service.traceFrom(place)),

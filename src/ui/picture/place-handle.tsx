@@ -1,6 +1,6 @@
 'use client';
 
-import { useRef, type KeyboardEvent } from 'react';
+import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import type { PlatePoint } from '@/core/geometry/camera';
 import { useGesture } from '../controls/use-gesture';
 import { nudgeOf } from './nudge';
@@ -17,8 +17,8 @@ interface PlaceHandleProps<Value> {
   /** How far an arrow key goes, and how many times as far with Shift. */
   nudge: { step: number; coarse: number };
   value: Value;
-  /** Sets the value that it had, moved by so much. */
-  onMove: (from: Value, by: PlatePoint) => void;
+  /** Sets the value that it had, moved by so much; by a drag where there is one. */
+  onMove: (from: Value, by: PlatePoint, drag?: PointerEvent) => void;
   /** Told when a drag begins, and when it ends. */
   onHold?: (isHeld: boolean) => void;
   /** What Delete does. */
@@ -38,7 +38,7 @@ export function PlaceHandle<Value>(props: PlaceHandleProps<Value>) {
       gesture.hold();
       onHold?.(true);
     },
-    onDrag: (by) => onMove(start.current, by),
+    onDrag: (by, _at, event) => onMove(start.current, by, event),
     onEnd: () => {
       gesture.end();
       onHold?.(false);

@@ -5,6 +5,7 @@ import type { PlatePoint } from '@/core/geometry/camera';
 import { setSurface, type SurfaceKind } from '@/core/scene/commands';
 import { footAt } from '@/state/actions/plan-actions';
 import { useScene, useView } from '../../editor/editor-context';
+import { useFootEdges } from './use-foot-edges';
 import { PlaceHandle } from '../../picture/place-handle';
 import type { Box } from '../../picture/view-geometry';
 import { wallPath } from '../../picture/wall-path';
@@ -91,6 +92,7 @@ function Corner({ kind, id, points, index, at, box, name }: CornerProps) {
   const change = useScene((state) => state.change);
   const run = useScene((state) => state.run);
   const setView = useView((view) => view.set);
+  const { seek, snap } = useFootEdges();
   const label = kind === 'standees' ? `Foot of ${name}` : `Corner ${index + 1}`;
   const moved = (to: PlatePoint) => points.map((point, i) => (i === index ? to : point));
   const set = (values: PlatePoint[], held: (at: PlatePoint) => PlatePoint) => {
@@ -108,11 +110,15 @@ function Corner({ kind, id, points, index, at, box, name }: CornerProps) {
       nudge={NUDGE}
       value={at}
       onHold={(isHeld) => {
-        if (kind === 'walls') setView({ surveyAt: isHeld ? scene.plan : undefined });
+        if (kind !== 'walls') return;
+        setView({ surveyAt: isHeld ? scene.plan : undefined });
+        if (isHeld) seek();
       }}
-      onMove={(from, by) => {
+      onMove={(from, by, drag) => {
         if (kind === 'standees') setView({ surface: id });
-        const to = { u: from.u + by.u, v: from.v + by.v };
+        const free = { u: from.u + by.u, v: from.v + by.v };
+        const beside = points[index === 0 ? 1 : index - 1];
+        const to = kind === 'walls' && drag ? snap(free, beside, drag.altKey) : free;
         change(
           `surface ${id} ${index}`,
           set(moved(to), (point) => footAt(scene, point)),

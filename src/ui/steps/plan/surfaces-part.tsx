@@ -53,7 +53,7 @@ export function SurfacesPart() {
       </div>
       <p className={classes.hint}>
         {drawing === 'wall'
-          ? 'Drag along the foot of a wall. Begin at a wall’s end to go on round a corner.'
+          ? 'Drag along the foot of a wall: it follows edges of the plate, with Alt it goes free. Begin at a wall’s end to go on round a corner.'
           : drawing === 'deck'
             ? 'Drag across a kerb, a platform or the water; then drag its corners and set its height.'
             : 'Light lands on walls, decks and whatever stands up, and falls behind them as shadow.'}

@@ -1,4 +1,4 @@
-import { useRef, type RefObject } from 'react';
+import { useEffect, useRef, type RefObject } from 'react';
 import { useStore } from 'zustand';
 import type { PlatePoint } from '@/core/geometry/camera';
 import { notifications } from '@mantine/notifications';
@@ -10,6 +10,7 @@ import { RANGES } from '@/core/fields/ranges';
 import { MOST_CORNERS } from '@/core/plan/plan-schema';
 import { newDeck, newWall, wallEnd } from '@/state/actions/plan-actions';
 import { useScene, useSession, useView } from '../../editor/editor-context';
+import { useFootEdges } from './use-foot-edges';
 import { usePictureDrag } from '../../picture/use-picture-drag';
 
 /** A drag that begins this near to a wall's end goes on from there, fraction of the plate's width. */
@@ -23,6 +24,10 @@ export function usePlanGestures(trail: RefObject<SVGPathElement | null>) {
   const drawing = useView((view) => view.drawing);
   const parallel = useView((view) => view.parallel);
   const setView = useView((view) => view.set);
+  const { seek, snap } = useFootEdges();
+  useEffect(() => {
+    if (drawing === 'wall') seek();
+  }, [drawing, seek]);
   const drawn = useRef<{ from: PlatePoint; to: PlatePoint } | null>(null);
 
   const near = (a: PlatePoint, b: PlatePoint) =>
@@ -88,7 +93,10 @@ export function usePlanGestures(trail: RefObject<SVGPathElement | null>) {
   }
 
   return usePictureDrag({
-    onDrag(_moved, to, _event, from) {
+    onDrag(_moved, free, event, pressed) {
+      const isWall = drawing === 'wall';
+      const from = isWall ? snap(pressed, undefined, event.altKey) : pressed;
+      const to = isWall ? snap(free, from, event.altKey) : free;
       drawn.current = { from, to };
       const svg = trail.current?.ownerSVGElement;
       if (!svg || !drawing) return;
