@@ -1,22 +1,9 @@
 import { expect, test, type Page } from '@playwright/test';
-import { DRAWN, drawnStreet, onRow, ROW } from '../test/drawn-street';
+import { DRAWN, onRow, ROW } from '../test/drawn-street';
 import { groundPoint } from '@/core/geometry/ground';
 import { createCamera } from '@/core/geometry/camera';
+import { beginDrawn } from './support/drawn-photo';
 import { onPicture, openStep, pictureReady, saved, sceneOf } from './support/editor';
-
-/** Begins a scene with a photo that nobody has seen. */
-async function begin(page: Page): Promise<string> {
-  const buffer = await drawnStreet();
-  await page.goto('/');
-  const [chooser] = await Promise.all([
-    page.waitForEvent('filechooser'),
-    page.getByRole('button', { name: 'Choose a photo' }).click(),
-  ]);
-  await chooser.setFiles({ name: 'street.jpg', mimeType: 'image/jpeg', buffer });
-  await page.waitForURL(/\/scenes\//);
-  await pictureReady(page);
-  return page.url().split('/').at(-1)!;
-}
 
 const offerOf = (page: Page) => page.getByRole('region', { name: 'First guess' });
 
@@ -24,7 +11,7 @@ test('the plan of a new photo is offered in one line; it is used in one gesture 
   page,
   request,
 }) => {
-  const id = await begin(page);
+  const id = await beginDrawn(page);
   const offer = offerOf(page);
   await expect(offer).toContainText('One wall and the horizon look like this. Use them?');
   await offer.getByRole('button', { name: 'Use them' }).click();
@@ -49,7 +36,7 @@ test('the plan of a new photo is offered in one line; it is used in one gesture 
 });
 
 test('the offer goes at a No', async ({ page }) => {
-  await begin(page);
+  await beginDrawn(page);
   await offerOf(page).getByRole('button', { name: 'No' }).click();
   await expect(offerOf(page)).toHaveCount(0);
 });
@@ -65,7 +52,7 @@ test('a wall that is drawn beside the foot of the houses snaps to it; with Alt i
   page,
   request,
 }) => {
-  const id = await begin(page);
+  const id = await beginDrawn(page);
   await offerOf(page).getByRole('button', { name: 'No' }).click();
   await openStep(page, /Ground plan/);
   await page.getByRole('button', { name: 'Draw a wall' }).click();

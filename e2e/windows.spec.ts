@@ -1,6 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
-import { cornersOf, drawnStreet, GLOBES, onRow, WINDOWS } from '../test/drawn-street';
+import { cornersOf, GLOBES, onRow, WINDOWS } from '../test/drawn-street';
 import { middleOf } from '@/core/plane/middle-of';
+import { beginDrawn } from './support/drawn-photo';
 import { brightness, onPicture, pictureReady, saved, sceneOf, toneAt } from './support/editor';
 
 const click = async (page: Page, { u, v }: { u: number; v: number }) => {
@@ -18,15 +19,7 @@ test('a stranger’s street is lit in twelve gestures: a wall lantern and its tw
   page,
   request,
 }) => {
-  const buffer = await drawnStreet();
-  await page.goto('/');
-  const [chooser] = await Promise.all([
-    page.waitForEvent('filechooser'),
-    page.getByRole('button', { name: 'Choose a photo' }).click(),
-  ]);
-  await chooser.setFiles({ name: 'street.jpg', mimeType: 'image/jpeg', buffer });
-  await page.waitForURL(/\/scenes\//);
-  await pictureReady(page);
+  const id = await beginDrawn(page);
   await page.getByRole('button', { name: 'Use them' }).click();
   await pictureReady(page);
 
@@ -48,7 +41,6 @@ test('a stranger’s street is lit in twelve gestures: a wall lantern and its tw
 
   // Six to twelve: the pane, four windows, and the rest by twins.
   await page.getByText('pane', { exact: true }).click();
-  const id = page.url().split('/').at(-1)!;
   const panes = async () => (await sceneOf(request, id)).scene.fixtures.filter(({ kind }) => kind === 'pane');
   for (const [k, window] of [WINDOWS[0], WINDOWS[3], WINDOWS[2], WINDOWS[5]].entries()) {
     await click(page, middleOf(cornersOf(window)));
