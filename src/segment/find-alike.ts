@@ -2,7 +2,7 @@ import type { Fit } from '@/core/fixture/twin-fit';
 import type { Alike } from '@/core/fixture/twins';
 import type { PlatePoint } from '@/core/geometry/camera';
 import { flags, withMats, type OpenCv } from './opencv';
-import type { Picture } from './picture';
+import type { Box, Picture } from './picture';
 
 /** What is looked for: the part of the plate around a place, half its sides as fractions of width and height. */
 export interface Sample {
@@ -34,14 +34,6 @@ const RING = 1.5;
 
 /** Of a lamp's glass and the ring around it, glass radii: which parts are held against each other, and how alike they must be. */
 const GLASS = { inside: 0.8, from: 1.15, step: 0.3, tone: 120 } as const;
-
-/** A part of a picture around a place, pixels, as it is cut by the picture's edge. */
-interface Part {
-  x: number;
-  y: number;
-  width: number;
-  height: number;
-}
 
 type Tone = readonly [r: number, g: number, b: number];
 
@@ -201,7 +193,7 @@ function glassTones({ width, height, rgb }: Picture, at: PlatePoint, glass: Plat
 }
 
 /** Standard deviation of the codes in a part of a picture. */
-function contrast(rgb: Uint8Array, stride: number, { x: left, y: top, width, height }: Part): number {
+function contrast(rgb: Uint8Array, stride: number, { x: left, y: top, width, height }: Box): number {
   let [sum, squares] = [0, 0];
   for (let y = top; y < top + height; y++) {
     for (let i = 3 * (y * stride + left); i < 3 * (y * stride + left + width); i++) {

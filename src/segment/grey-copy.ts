@@ -1,16 +1,12 @@
 import type * as OpenCvModule from '@techstark/opencv-js';
-import { flags, type OpenCv } from './opencv';
+import { flags, type Keep, type OpenCv } from './opencv';
 import type { Picture } from './picture';
 
 /** Width of the copy in which edges are looked for, pixels: finer ones are texture. */
 const WIDTH = 960;
 
 /** A grey copy of a picture at most WIDTH pixels wide, 8-bit codes. */
-export function greyCopy(
-  cv: OpenCv,
-  keep: <M extends { delete: () => void }>(mat: M) => M,
-  { width, height, rgb }: Picture,
-): OpenCvModule.Mat {
+export function greyCopy(cv: OpenCv, keep: Keep, { width, height, rgb }: Picture): OpenCvModule.Mat {
   const color = keep(cv.matFromArray(height, width, flags(cv).CV_8UC3, rgb));
   const [grey, small] = [keep(new cv.Mat()), keep(new cv.Mat())];
   cv.cvtColor(color, grey, flags(cv).COLOR_RGB2GRAY);

@@ -31,8 +31,11 @@ interface Deletable {
   delete: () => void;
 }
 
+/** Keeps hold of a matrix until the work is done. */
+export type Keep = <M extends Deletable>(mat: M) => M;
+
 /** Runs some work and then frees all matrices that it kept hold of: WebAssembly's memory is not collected. */
-export function withMats<T>(work: (keep: <M extends Deletable>(mat: M) => M) => T): T {
+export function withMats<T>(work: (keep: Keep) => T): T {
   const kept: Deletable[] = [];
   try {
     return work((mat) => {
