@@ -1,3 +1,4 @@
+import { availableParallelism } from 'node:os';
 import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'vitest/config';
 
@@ -8,6 +9,7 @@ export default defineConfig({
     setupFiles: ['./test/properties.ts'],
     // No module keeps state, so files need no process of their own. The limit is patience, no measure of speed.
     isolate: false,
+    maxWorkers: Math.max(2, availableParallelism() - 1),
     testTimeout: 120_000,
   },
 });

@@ -1,4 +1,5 @@
-// Makes a fresh machine ready: packages, and with --browser a Chromium for the tests. Plain Node, nothing installed.
+// Makes a fresh machine ready, part by part as it is named: `packages`, `database` (its addon, once the packages are
+// there) and `browser` (a Chromium for the tests). Plain Node, nothing installed.
 import { spawn, spawnSync } from 'node:child_process';
 import { copyFileSync, existsSync, mkdirSync, readFileSync, renameSync, statSync } from 'node:fs';
 import { homedir } from 'node:os';
@@ -33,7 +34,6 @@ async function packages() {
   const env = { ...process.env };
   for (const name of ['NODE_ENV', 'npm_config_omit', 'npm_config_production']) delete env[name];
   await run('npm', ['ci', '--include=dev', '--ignore-scripts'], env);
-  await database(env);
 }
 
 /** Where the database's addon lies, and where one that was compiled is kept for the next time: for one version, Node and machine. */
@@ -52,14 +52,15 @@ const works = () =>
   spawnSync('node', ['-e', "new (require('better-sqlite3'))(':memory:').exec('select 1')"]).status === 0;
 
 /** Compiling the database's addon takes a minute or two: it is done once, and found again. */
-async function database(env) {
+async function database() {
+  if (works()) return;
   const kept = keptAddon();
   if (existsSync(kept)) {
     mkdirSync(dirname(ADDON), { recursive: true });
     copyFileSync(kept, ADDON);
     if (works()) return;
   }
-  await run('npm', ['rebuild', 'better-sqlite3'], env);
+  await run('npm', ['rebuild', 'better-sqlite3']);
   try {
     mkdirSync(dirname(kept), { recursive: true });
     copyFileSync(ADDON, `${kept}.new`);
@@ -78,4 +79,6 @@ async function browser() {
 }
 
 const changed = (file) => statSync(file).mtimeMs;
-await Promise.all([packages(), process.argv.includes('--browser') && browser()]);
+const parts = new Set(process.argv.slice(2));
+await Promise.all([parts.has('packages') && packages(), parts.has('browser') && browser()]);
+if (parts.has('database')) await database();
