@@ -358,6 +358,7 @@ export function enteredScene(
       height,
       ...PLAIN_SURFACE,
     })),
+    strokes: [],
     standees: standees.map(({ foot }, i) => ({
       ...{ id: `s${i}`, name: `Standee ${i}`, matte: `m${i}`, foot: place(foot) },
       ...{ roundness: 0.5, crease: 0.3, ...PLAIN_FINISH },

@@ -10,10 +10,10 @@ import {
 } from './pass';
 import type { OutlinePoint } from '../geometry/flatten-outline';
 import { hash, id, isColor, name, platePoint, ranged, type PickedColor } from '../fields/fields';
+import { isCoordinate, path } from '../fields/path';
 
-/** Most points of an outline and of a stroke, strokes of a pass, passes of a matte, mattes of a scene, places of a night. */
+/** Most points of an outline, strokes of a pass, passes of a matte, mattes of a scene, places of a night. */
 export const MOST_OUTLINE = 4000;
-export const MOST_STROKE = 4000;
 export const MOST_STROKES = 500;
 export const MOST_PAINTED = 30_000;
 export const MOST_PASSES = 40;
@@ -22,13 +22,11 @@ export const MOST_PLACES = 20;
 
 const joined = { id: id(), join: string().oneOf(JOINS).required() };
 
-/* Paths and outlines are long and come whole: they are checked in loops of their own. */
-
-const isPlace = (value: unknown) => typeof value === 'number' && value >= -4 && value <= 5;
+/* Outlines are long and come whole: they are checked in a loop of their own. */
 
 const isOffset = (value: unknown) => {
   const { u, v, ...rest } = (value ?? {}) as { u?: unknown; v?: unknown };
-  return Object.keys(rest).length === 0 && isPlace(u) && isPlace(v);
+  return Object.keys(rest).length === 0 && isCoordinate(u) && isCoordinate(v);
 };
 
 const isOutline = (value: unknown): value is OutlinePoint[] =>
@@ -41,23 +39,6 @@ const isOutline = (value: unknown): value is OutlinePoint[] =>
       (after === undefined || isOffset(after))
     );
   });
-
-/** A path of places, `stride` numbers each; what follows u and v is 0 to 1. */
-const path = (stride: number) =>
-  mixed<number[]>((value): value is number[] => Array.isArray(value))
-    .required()
-    .test('path', '${path} is not a path of places', (value) => {
-      const numbers = value as unknown[];
-      return (
-        numbers.length % stride === 0 &&
-        numbers.every((n, i) => (i % stride < 2 ? isPlace(n) : typeof n === 'number' && n >= 0 && n <= 1))
-      );
-    })
-    .test(
-      'length',
-      `a stroke has at most ${MOST_STROKE} places`,
-      (value) => value.length <= stride * MOST_STROKE,
-    );
 
 const strokes = <T>(fields: Record<keyof T, Schema>) =>
   array(object(fields).noUnknown().required())

@@ -1,9 +1,14 @@
-import { array, object, type InferType } from 'yup';
+import { array, object, string, type InferType } from 'yup';
 import { id, name, platePoint, ranged, unique } from '../fields/fields';
+import { path } from '../fields/path';
+import { SAID, type Said } from '../survey/said';
 
 /** Most walls, standees and decks of a ground plan, each, and corners of one of them. */
 export const MOST_SURFACES = 60;
 export const MOST_CORNERS = 40;
+
+/** Most strokes that say what a place is. */
+export const MOST_SAID = 300;
 
 /** What a surface gives back: how much of it as a mirror, how rough the mirror is, how far the plate's fine shading ripples it. */
 const finish = {
@@ -53,6 +58,17 @@ export const deckSchema = object({
   .noUnknown()
   .required();
 
+/** A stroke that says what a place of the plate is. */
+const saidSchema = object({
+  as: string<Said>()
+    .oneOf([...SAID])
+    .required(),
+  path: path(2),
+  size: ranged('brush'),
+})
+  .noUnknown()
+  .required();
+
 /** What is said of the place: horizon, eye, ground, and what stands and lies on it. */
 export const planSchema = object({
   horizon: object({ left: ranged('horizon'), right: ranged('horizon') })
@@ -67,6 +83,8 @@ export const planSchema = object({
     .max(MOST_SURFACES)
     .test('unique', 'two standees have the same id', unique),
   decks: array(deckSchema).required().max(MOST_SURFACES).test('unique', 'two decks have the same id', unique),
+  /** What a person said by the brush that a place is; a later stroke is believed rather than one before it. */
+  strokes: array(saidSchema).required().max(MOST_SAID, `a ground plan has at most ${MOST_SAID} strokes`),
   /** The matte of what the sun's own shadow darkens, and how far it is lifted out of it. */
   sunShadow: object({ matte: id(), lift: ranged('strength') })
     .noUnknown()

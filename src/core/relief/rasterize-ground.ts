@@ -3,17 +3,19 @@ import type { RgbPlanes } from '../plane/plane';
 import type { Camera } from '../geometry/camera';
 import { steepen } from '../plane/steepen';
 import { FARTHEST_GROUND } from '../geometry/ground';
+import { FINISHES } from '../plan/finishes';
 import type { Relief } from './relief-planes';
 import type { ReliefRow } from './relief-row';
 import { rippleNormal } from './ripple';
 import type { Surfaces } from './relief-surfaces';
 
-/** A row of the survey's local lines of the plate's lightness, for ground and for sky. */
+/** A row of the survey's local lines of the plate's lightness, for ground, for sky and for water on the ground. */
 interface FoundRow {
   ground: Float32Array;
   groundOffset: Float32Array;
   sky: Float32Array;
   skyOffset: Float32Array;
+  water?: { slope: Float32Array; offset: Float32Array };
 }
 
 /**
@@ -33,7 +35,7 @@ export function rasterizeGround(
   const { first, v } = row;
   const { reach, normalX, normalY, normalZ, unknownFacing, land: lands, sheen, alpha } = out;
   const [wr, wg, wb] = LUMINANCE;
-  const ownAlpha = finish.roughness * finish.roughness;
+  const calm = FINISHES.water;
   for (let x = 0; x < row.width; x++) {
     const i = first + x;
     const guide = Math.cbrt(wr * r[i] + wg * g[i] + wb * b[i]);
@@ -61,9 +63,12 @@ export function rasterizeGround(
     unknownFacing[i] = rest;
     // On the fringe of the sky a lit rim would show, and a dark one does not.
     lands[i] = Math.max(0, 2 * land - 1);
-    sheen[i] = ground * finish.sheen * (wet ? wet[i] : 1);
-    alpha[i] = ownAlpha;
-    const ripple = ground * finish.crease;
+    const water = found.water ? steepen(found.water.slope[x] * guide + found.water.offset[x]) : 0;
+    const roughness = finish.roughness + water * (calm.roughness - finish.roughness);
+    const dry = ground * finish.sheen * (wet ? wet[i] : 1);
+    sheen[i] = dry + water * (ground * calm.sheen - dry);
+    alpha[i] = roughness * roughness;
+    const ripple = ground * (finish.crease + water * (calm.crease - finish.crease));
     if (ripple > 0) rippleNormal(out, i, ripple * row.foldRight[x], ripple * row.foldUp[x]);
   }
 }

@@ -37,6 +37,7 @@ export function reliefOf(
     groundOffset: row.scratch(),
     sky: row.scratch(),
     skyOffset: row.scratch(),
+    ...(survey.water && { water: { slope: row.scratch(), offset: row.scratch() } }),
   };
   const feet = row.scratch();
   const decks = surfaces.decks.map((deck) => ({ deck, coverage: row.scratch() }));
@@ -52,6 +53,10 @@ export function reliefOf(
     bilinearRow(found.groundOffset, wide(survey.ground.offset), region, y);
     bilinearRow(found.sky, wide(survey.sky.slope), region, y);
     bilinearRow(found.skyOffset, wide(survey.sky.offset), region, y);
+    if (survey.water && found.water) {
+      bilinearRow(found.water.slope, wide(survey.water.slope), region, y);
+      bilinearRow(found.water.offset, wide(survey.water.offset), region, y);
+    }
     bilinearRow(feet, wide(survey.feet), region, y);
     if (surfaces.folds) tiltRows(row.foldRight, row.foldUp, surfaces.folds, region, y);
     rasterizeGround(out, row, plate, found, feet, camera, surfaces);

@@ -104,6 +104,22 @@ export const setGround = (label: string, values: Partial<GroundPlan['ground']>):
   },
 });
 
+/** Says by a stroke of the brush what a place is. */
+export const sayPlace = (stroke: GroundPlan['strokes'][number]): Command => ({
+  label: `Say: ${stroke.as}`,
+  apply: ({ plan }) => {
+    plan.strokes.push(stroke);
+  },
+});
+
+/** Takes back the last of such strokes. */
+export const unsayPlace = (): Command => ({
+  label: 'Take back a stroke',
+  apply: ({ plan }) => {
+    plan.strokes.pop();
+  },
+});
+
 /** Kinds of surfaces that a ground plan holds beside the ground. */
 export type SurfaceKind = 'walls' | 'standees' | 'decks';
 

@@ -45,6 +45,7 @@ export function newScene(title: string, plate: Scene['plate'], lens?: number): S
       walls: [],
       standees: [],
       decks: [],
+      strokes: [],
     },
     fixtures: [],
     circuits: [],

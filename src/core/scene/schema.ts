@@ -6,7 +6,7 @@ import { nightSchema } from '../night/night-schema';
 import { planSchema } from '../plan/plan-schema';
 
 /** Names a scene file's version; see `upgrade.ts` for older ones. */
-export const SCENE_VERSION = 10;
+export const SCENE_VERSION = 11;
 
 /** Most fixtures that one scene holds. */
 export const MOST_FIXTURES = 500;

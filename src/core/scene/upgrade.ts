@@ -181,6 +181,8 @@ const STEPS: Record<number, (old: Versioned) => Versioned> = {
   }),
   // 10 meters nights on the land. Older ones took the plate as it was shot.
   9: (old) => ({ ...old, version: 10, ...(old.night && { night: { ...old.night, meter: 0 } }) }),
+  // 11 added strokes that say what a place is.
+  10: (old) => ({ ...old, version: 11, ...(old.plan && { plan: { ...old.plan, strokes: [] } }) }),
 };
 
 /** Moves the foot of a standee from the ground to the deck that is seen there, as far off. */

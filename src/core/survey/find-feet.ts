@@ -13,9 +13,16 @@ const STANDING = { step: 0.0004, turn: 0.001, handicap: 1 } as const;
  * For every pixel that stands, the row of the ground on which it stands, as a fraction of the height. Feet are where
  * standing pixels meet the ground below them; each pixel belongs to the foot from which it is reached across the smaller
  * edges, so that a house seen over somebody's hat keeps its own distance. Where no foot is in view the plate's lower
- * edge counts. Ground and sky are their own foot.
+ * edge counts. Ground and sky are their own foot, and what is far stands at the horizon.
+ *
+ * @param far what is far, if anything is, and where the horizon lies there, fraction of the height
  */
-export function findFeet(features: PlateFeatures, ground: Uint8Array, sky: Uint8Array): Float32Array {
+export function findFeet(
+  features: PlateFeatures,
+  ground: Uint8Array,
+  sky: Uint8Array,
+  far?: { is: Uint8Array; horizon: (u: number) => number },
+): Float32Array {
   const { width, height } = features;
   const size = width * height;
   const feet = new Float32Array(size);
@@ -23,8 +30,9 @@ export function findFeet(features: PlateFeatures, ground: Uint8Array, sky: Uint8
   const barred = new Uint8Array(size);
   for (let i = 0; i < size; i++) {
     const row = Math.floor(i / width);
-    barred[i] = ground[i] | sky[i];
-    feet[i] = barred[i] ? (row + 0.5) / height : 1;
+    const isFar = far !== undefined && far.is[i] > 0;
+    barred[i] = isFar ? 1 : ground[i] | sky[i];
+    feet[i] = isFar ? far.horizon(((i % width) + 0.5) / width) : barred[i] ? (row + 0.5) / height : 1;
     if (barred[i]) continue;
     const below = row + 1 < height ? i + width : undefined;
     if (below !== undefined && !ground[below]) continue;

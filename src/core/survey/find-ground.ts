@@ -2,9 +2,10 @@ import { fillHoles } from '../plane/fill-holes';
 import { geodesicReach, type StepCost } from '../plane/geodesic-reach';
 import { edgeHeight } from './edge-height';
 import { horizonAt } from '../geometry/ground';
-import { distanceFromTones, groundTones } from './ground-tones';
+import { distanceFromTones, groundTones, tonesWhere } from './ground-tones';
 import { coverOfWalls, type ToldWall } from './told-walls';
 import type { PlateFeatures } from './plate-features';
+import { codeOf, type SaidPlane } from './said';
 
 /**
  * Costs of the two floods, in Oklab. Crossing an edge costs its height. Leaving the ground's tones costs the ground's flood, entering them
@@ -24,23 +25,29 @@ const FLOW = {
   largestHole: 0.0012,
 } as const;
 
+const lies = (code: number) => code === codeOf('ground') || code === codeOf('water');
+const stands = (code: number) => code === codeOf('upright') || code === codeOf('far');
+
 /**
  * Divides what lies below the horizon into ground and standing things. Everything above the horizon stands, the
  * plate's lower edge is ground, and each pixel in between belongs to the side from which a path reaches it across
  * the smaller edges (geodesic segmentation, Bai and Sapiro 2009). What a person said of walls is believed: they stand, and under their foot
- * ground begins, unless it looks like something else there. Returns 1 for ground, width * height.
+ * ground begins, unless it looks like something else there. What is said by the brush is so. Returns 1 for ground, width * height.
  */
 export function findGround(
   features: PlateFeatures,
   horizon: { left: number; right: number },
   sky: Uint8Array,
   walls: readonly ToldWall[] = [],
+  said?: SaidPlane,
 ): Uint8Array {
   const { width, height } = features;
   const size = width * height;
   const horizonRow = (x: number) => horizonAt(horizon, (x + 0.5) / width) * height;
   const edge = edgeHeight(features);
-  const unlike = distanceFromTones(features, groundTones(features));
+  const tones = groundTones(features);
+  if (said) tones.push(...tonesWhere(features, (i) => lies(said[i])));
+  const unlike = distanceFromTones(features, tones);
   const standing: StepCost = (from, to, dx) =>
     FLOW.step +
     edge(from, to) +
@@ -74,9 +81,18 @@ export function findGround(
     const i = (height - 1) * width + x;
     if (!above[i]) toGround[i] = FLOW.edgeSeed * (2 * Math.abs((x + 0.5) / width - 0.5)) ** 4;
   }
-  geodesicReach(toStanding, sky, width, height, standing);
-  geodesicReach(toGround, above, width, height, lying);
+  const noGround = above.slice();
+  const noStanding = sky.slice();
+  said?.forEach((code, i) => {
+    if (lies(code) && !above[i]) [toGround[i], toStanding[i], noStanding[i]] = [0, Infinity, 1];
+    if (stands(code) && !sky[i]) [toStanding[i], toGround[i], noGround[i]] = [0, Infinity, 1];
+  });
+  geodesicReach(toStanding, noStanding, width, height, standing);
+  geodesicReach(toGround, noGround, width, height, lying);
   const ground = Uint8Array.from(toGround, (cost, i) => (cost < toStanding[i] + FLOW.lean ? 1 : 0));
   fillHoles(ground, width, height, FLOW.largestHole * size);
+  said?.forEach((code, i) => {
+    if (stands(code)) ground[i] = 0;
+  });
   return ground;
 }

@@ -3,6 +3,7 @@ import { flood } from '../plane/flood';
 import { edgeHeight } from './edge-height';
 import { horizonAt } from '../geometry/ground';
 import type { PlateFeatures } from './plate-features';
+import { codeOf, type SaidPlane } from './said';
 
 /** Limits in Oklab, set on daytime plates: sky is bright, blue or without colour, and calm. */
 const SKY = {
@@ -74,9 +75,14 @@ function growInto(sky: Uint8Array, may: Uint8Array, width: number): void {
 
 /**
  * The sky: what looks like sky, lies above the horizon and hangs together with the plate's upper edge, across no sharp edge: a pale roof under
- * a pale sky is none. Returns 1 for sky, width * height.
+ * a pale sky is none. What is said to be sky is, whatever it looks like, and what is said to be something else is not. Returns 1 for sky,
+ * width * height.
  */
-export function findSky(features: PlateFeatures, horizon: { left: number; right: number }): Uint8Array {
+export function findSky(
+  features: PlateFeatures,
+  horizon: { left: number; right: number },
+  said?: SaidPlane,
+): Uint8Array {
   const { width, height, softLightness, a, b, texture } = features;
   const edge = edgeHeight(features);
   const like = new Uint8Array(width * height);
@@ -121,5 +127,8 @@ export function findSky(features: PlateFeatures, horizon: { left: number; right:
   for (let step = 0; step < OVER_EDGE; step++) growInto(sky, pales, width);
   spreadBetweenLeaves(features, sky, over);
   fillHoles(sky, width, height, SKY.largestHole * sky.length);
+  said?.forEach((code, i) => {
+    if (code) sky[i] = code === codeOf('sky') ? 1 : 0;
+  });
   return sky;
 }

@@ -58,6 +58,13 @@ export function groundTones(features: PlateFeatures): Tone[] {
   return meanTones(seeds);
 }
 
+/** The tones of the pixels of which something holds; none where it holds of none. */
+export function tonesWhere(features: PlateFeatures, holds: (i: number) => boolean): Tone[] {
+  const seeds: Tone[] = [];
+  for (let i = 0; i < features.a.length; i++) if (holds(i)) seeds.push(toneAt(features, i));
+  return seeds.length > 0 ? meanTones(seeds) : [];
+}
+
 /** How far each pixel's colour is from the nearest of the tones, in weighed Oklab. */
 export function distanceFromTones({ softLightness, a, b }: PlateFeatures, tones: Tone[]): Float32Array {
   const flat = Float64Array.from(tones.flat());

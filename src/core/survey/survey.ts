@@ -1,9 +1,11 @@
 import { LUMINANCE } from '../color/luminance';
 import { createGuidedFilter, type GuidedLine } from '../plane/guided-filter';
 import type { RgbPlanes } from '../plane/plane';
+import { horizonAt } from '../geometry/ground';
 import { findFeet } from './find-feet';
 import { findGround } from './find-ground';
 import { findSky } from './find-sky';
+import { codeOf, hasWater, whatIsSaid, type Said, type SaidStroke } from './said';
 import type { ToldWall } from './told-walls';
 import { plateFeatures } from './plate-features';
 
@@ -16,6 +18,8 @@ export interface Survey {
   height: number;
   ground: GuidedLine;
   sky: GuidedLine;
+  /** Water on the ground, if any is said. */
+  water?: GuidedLine;
   /** Row on which a standing pixel's column stands, fraction of the height. */
   feet: Float32Array;
   /** Median linear luminance of the land: what stands for a reflectance of MIDDLE_GREY. */
@@ -38,16 +42,24 @@ function medianOfLand({ r, g, b }: RgbPlanes, sky: Uint8Array): number | undefin
   return count > 0 ? land.subarray(0, count).sort()[count >> 1] : undefined;
 }
 
-/** Surveys a small copy of a plate, some SURVEY_WIDTH pixels wide, under a horizon, with the walls that a person has drawn. */
+/**
+ * Surveys a small copy of a plate, some SURVEY_WIDTH pixels wide, under a horizon, with the walls that a person has drawn and what
+ * strokes of the brush say.
+ */
 export function surveyPlate(
   plate: RgbPlanes,
   horizon: { left: number; right: number },
   walls: readonly ToldWall[] = [],
+  strokes: readonly SaidStroke[] = [],
 ): Survey {
   const { width, height } = plate;
   const features = plateFeatures(plate);
-  const sky = findSky(features, horizon);
-  const ground = findGround(features, horizon, sky, walls);
+  const said = whatIsSaid(features, strokes);
+  const where = (as: Said) => said?.map((code) => (code === codeOf(as) ? 1 : 0));
+  const sky = findSky(features, horizon, said);
+  const ground = findGround(features, horizon, sky, walls, said);
+  const far = where('far');
+  const water = hasWater(strokes) ? where('water') : undefined;
   const radius = Math.max(1, Math.round(REFINE.radius * width));
   const refine = createGuidedFilter(features.lightness, width, height, radius, REFINE.epsilon);
   return {
@@ -55,7 +67,8 @@ export function surveyPlate(
     height,
     ground: refine(Float32Array.from(ground)),
     sky: refine(Float32Array.from(sky)),
-    feet: findFeet(features, ground, sky),
+    ...(water && { water: refine(Float32Array.from(water, (is, i) => is * ground[i])) }),
+    feet: findFeet(features, ground, sky, far && { is: far, horizon: (u) => horizonAt(horizon, u) }),
     medianLuminance: Math.max(1e-3, medianOfLand(plate, sky) ?? 0.18),
   };
 }

@@ -2,6 +2,7 @@ import { cameraOf } from '@/core/picture/camera-of';
 import { reliefOf } from '@/core/relief/relief';
 import { RELIEF_PLANES } from '@/core/relief/relief-planes';
 import { creaseTilts, roundTilts } from '@/core/relief/standee-form';
+import { hasWater } from '@/core/survey/said';
 import { standsAhead } from '@/core/plan/surfaces';
 import { wallPieces } from '@/core/plan/wall-pieces';
 import { wholeRegion } from '@/core/plane/region';
@@ -68,8 +69,8 @@ export const ofEnds = <T>({ walls }: GroundPlan, of: (matte: string) => T): Reco
   Object.fromEntries([...new Set(walls.flatMap(({ until }) => until ?? []))].map((id) => [id, of(id)]));
 
 /** Whether the plate's shading folds any surface. */
-const isFolded = ({ ground, walls, decks, standees }: GroundPlan) =>
-  [ground, ...walls, ...decks, ...standees].some((surface) => surface.crease > 0);
+const isFolded = ({ ground, walls, decks, standees, strokes }: GroundPlan) =>
+  hasWater(strokes) || [ground, ...walls, ...decks, ...standees].some((surface) => surface.crease > 0);
 
 /** The lie of the land of a region. */
 export const relief = stage({

@@ -1,3 +1,4 @@
+import { hasWater } from '@/core/survey/said';
 import { surveyPlate, type Survey } from '@/core/survey/survey';
 import { toldWalls } from '@/core/survey/told-walls';
 import type { GroundPlan } from '@/core/scene/schema';
@@ -7,12 +8,19 @@ import type { View } from '../graph/view';
 import { plate } from './plate';
 
 type SurveyView = View<
-  'groundSlope' | 'groundOffset' | 'skySlope' | 'skyOffset' | 'feet' | 'medianLuminance'
+  | 'groundSlope'
+  | 'groundOffset'
+  | 'skySlope'
+  | 'skyOffset'
+  | 'waterSlope'
+  | 'waterOffset'
+  | 'feet'
+  | 'medianLuminance'
 >;
 
 /** What a plan tells the survey. */
-const toldOf = ({ horizon, walls, eyeHeight }: GroundPlan) => ({
-  horizon,
+const toldOf = ({ horizon, walls, eyeHeight, strokes }: GroundPlan) => ({
+  ...{ horizon, strokes },
   walls: toldWalls(walls, eyeHeight),
 });
 
@@ -23,18 +31,24 @@ export const survey = stage({
   region: (at) => smallOf(at).region,
   settings: ({ scene, surveyAt, memo }) => memo(toldOf, surveyAt ?? scene.plan),
   inputs: (at) => ({ plate: plate(at) }),
-  planes: (pixels) => ({
-    ...{ groundSlope: pixels, groundOffset: pixels, skySlope: pixels, skyOffset: pixels, feet: pixels },
-    medianLuminance: 1,
-  }),
+  planes(pixels, { strokes }) {
+    const water = hasWater(strokes) ? pixels : 0;
+    return {
+      ...{ groundSlope: pixels, groundOffset: pixels, skySlope: pixels, skyOffset: pixels },
+      ...{ waterSlope: water, waterOffset: water, feet: pixels, medianLuminance: 1 },
+    };
+  },
   pace: 'heavy',
   whole: true,
-  run(out, inputs, { prepared: { horizon, walls } }) {
-    const { ground, sky, feet, medianLuminance } = surveyPlate(inputs.plate, horizon, walls);
+  run(out, inputs, { prepared: { horizon, walls, strokes } }) {
+    const told = surveyPlate(inputs.plate, horizon, walls, strokes);
+    const { ground, sky, water, feet, medianLuminance } = told;
     out.groundSlope.set(ground.slope);
     out.groundOffset.set(ground.offset);
     out.skySlope.set(sky.slope);
     out.skyOffset.set(sky.offset);
+    out.waterSlope.set(water?.slope ?? []);
+    out.waterOffset.set(water?.offset ?? []);
     out.feet.set(feet);
     out.medianLuminance[0] = medianLuminance;
   },
@@ -46,6 +60,7 @@ export const surveyIn = (view: SurveyView): Survey => ({
   height: view.height,
   ground: { slope: view.groundSlope, offset: view.groundOffset },
   sky: { slope: view.skySlope, offset: view.skyOffset },
+  ...(view.waterSlope.length > 0 && { water: { slope: view.waterSlope, offset: view.waterOffset } }),
   feet: view.feet,
   medianLuminance: view.medianLuminance[0],
 });

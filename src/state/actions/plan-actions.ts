@@ -1,5 +1,6 @@
-import { horizonAt } from '@/core/geometry/ground';
-import type { PlatePoint } from '@/core/geometry/camera';
+import { groundPoint, horizonAt } from '@/core/geometry/ground';
+import { project, type PlatePoint } from '@/core/geometry/camera';
+import { lineAt } from '@/core/geometry/line-at';
 import type { CoveragePicture } from '@/engine/render-assets';
 import type { EdgeStroke } from '@/core/matte/pass';
 import type { GuessedWall } from './plan-guess';
@@ -45,6 +46,45 @@ export function wallEnd(scene: Pick<Scene, 'plan'>, from: PlatePoint, to: PlateP
   if (edge === undefined || Math.abs(to.u - from.u) < EDGE) return footAt(scene, to);
   const slope = (to.v - from.v) / (to.u - from.u);
   return footAt(scene, { u: edge, v: to.v + slope * (edge - to.u) });
+}
+
+/** How far a wall that is let go on reaches beyond the picture below it, fractions of the height. */
+const BELOW = 1;
+
+/** A wall's foot with one end taken along its line as far as the picture goes, or as the ground does. */
+export function footGoneOn(
+  scene: Pick<Scene, 'plan'>,
+  foot: PlatePoint[],
+  side: 'left' | 'right',
+): PlatePoint[] {
+  const isLast = foot.at(-1)!.u > foot[0].u === (side === 'right');
+  const ordered = isLast ? foot : [...foot].reverse();
+  const [before, end] = [ordered.at(-2)!, ordered.at(-1)!];
+  const [du, dv] = [end.u - before.u, end.v - before.v];
+  const { horizon } = scene.plan;
+  /** How far over its line a place still lies under the horizon; below 0 over it. */
+  const under = ({ u, v }: PlatePoint) => v - horizonAt(horizon, u) - UNDER_HORIZON;
+  const fall = under({ u: end.u + du, v: end.v + dv }) - under(end);
+  const least = (reach: number) => (Number.isFinite(reach) && reach > 0 ? reach : Infinity);
+  const reach = Math.min(
+    least(((du > 0 ? 1 + BEYOND : -BEYOND) - end.u) / du),
+    least((1 + BELOW - end.v) / dv),
+    fall < 0 ? least(under(end) / -fall) : Infinity,
+  );
+  if (reach === Infinity) return foot;
+  const gone = [...ordered.slice(0, -1), { u: end.u + reach * du, v: end.v + reach * dv }];
+  return isLast ? gone : gone.reverse();
+}
+
+/** The middle of what is seen of a wall's first piece: its foot, and its top over it; undefined where that is behind the eye. */
+export function middleOfWall(scene: Scene, { foot: [a, b], height }: Wall): PlateLine | undefined {
+  const [left, right] = [a, b].map(({ u }) => Math.min(1, Math.max(0, u))).sort((p, q) => p - q);
+  const u = (left + right) / 2;
+  const foot = { u, v: Math.abs(a.u - b.u) < 1e-6 ? Math.max(a.v, b.v) : lineAt([a, b], u) };
+  const camera = cameraOf(scene);
+  const [x, y] = groundPoint(camera, foot);
+  const top = project(camera, [x, y, height]);
+  return top && [foot, { u: top.u, v: top.v }];
 }
 
 export const newWall = (scene: Scene, from: PlatePoint, to: PlatePoint, height = WALL_HEIGHT): Wall => ({

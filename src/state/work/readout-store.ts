@@ -4,6 +4,7 @@ import type { PlatePoint } from '@/core/geometry/camera';
 import type { ToneHistogram } from '@/core/picture/tone-histogram';
 import type { CoveragePicture } from '@/engine/render-assets';
 import type { LandPicture } from '@/engine/readouts/land';
+import type { PlacesPicture } from '@/engine/readouts/places';
 import type { Scene } from '@/core/scene/schema';
 
 /** What is read off the picture as it stands. */
@@ -16,6 +17,8 @@ export interface Readout {
   coverage?: (scene: Scene, matte: string) => Promise<CoveragePicture>;
   /** The lie of the land on the small copy. */
   land?: (scene: Scene) => Promise<LandPicture>;
+  /** What each place of the plate is taken for, on the small copy. */
+  places?: (scene: Scene) => Promise<PlacesPicture>;
   /** The tones of the day on which a circuit's spill lands, as shares. */
   beneath?: (scene: Scene, circuit: string) => Promise<Float32Array>;
   /** The light that falls on a place of the scene, lux. */

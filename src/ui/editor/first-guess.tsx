@@ -1,9 +1,11 @@
 'use client';
 
 import { Button } from '@mantine/core';
-import { useEffect } from 'react';
+import { useEffect, useMemo, type RefObject } from 'react';
 import { useStore } from 'zustand';
 import { firstGuess, guessSays, isUntouched, takeFirstGuess } from '@/state/actions/first-guess';
+import { newScene } from '@/core/scene/new-scene';
+import { PopUp } from '../picture/pop-up';
 import { useScene, useSession, useView } from './editor-context';
 import classes from './first-guess.module.css';
 
@@ -31,15 +33,24 @@ function useFirstGuess(): void {
 }
 
 /** The guessed plan of a new photo, offered in one line over the picture. */
-export function FirstGuessOffer() {
+export function FirstGuessOffer({ day }: { day: RefObject<HTMLCanvasElement | null> }) {
   useFirstGuess();
   const offer = useView((view) => view.offer);
   const set = useView((view) => view.set);
   const run = useScene((state) => state.run);
-  if (!offer) return null;
+  const plate = useScene(({ scene }) => scene.plate);
+  // The rest of a scene makes no difference to its plan's pop-up: what is dragged meanwhile does not start it anew.
+  const guessed = useMemo(
+    () => offer && { ...newScene('Untitled', plate), plan: offer.plan },
+    [offer, plate],
+  );
+  if (!offer || !guessed) return null;
   const it = offer.plan.walls.length > 0 ? 'them' : 'it';
   return (
     <div className={classes.offer} role="region" aria-label="First guess">
+      <div className={classes.popUp}>
+        <PopUp scene={guessed} day={day} label="The guess as a pop-up, turning" />
+      </div>
       <span>
         {guessSays(offer)} Use {it}?
       </span>

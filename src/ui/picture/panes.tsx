@@ -71,8 +71,9 @@ export function NightPane({ at, places, night, coarse, live, drawsLive }: NightP
   );
 }
 
-export function DayPane({ at, places, day, dayPart }: PaneProps & Pick<Canvases, 'day' | 'dayPart'>) {
-  const isDay = useView((view) => view.day);
+type DayPaneProps = PaneProps & Pick<Canvases, 'day' | 'dayPart'> & { isDay: boolean };
+
+export function DayPane({ at, places, day, dayPart, isDay }: DayPaneProps) {
   const proof = useView((view) => view.proof);
   const wipe = useView((view) => view.wipe);
   const shown = isDay || proof !== 'night';

@@ -40,7 +40,7 @@ export function Picture() {
   const ownFrame = useScene(({ scene }) => scene.frame);
   const step = useView((v) => v.step);
   const probing = useView((v) => v.probing);
-  const day = useView((v) => v.day);
+  const day = useView((v) => v.day || (stepOf(v.step).showsDay?.(v) ?? false));
   const look = useView((v) => v.look);
   const proof = useView((v) => v.proof);
   const setView = useView((v) => v.set);
@@ -83,7 +83,7 @@ export function Picture() {
       onPointerLeave={() => pointer.setState({ at: undefined })}
     >
       <NightPane at={at(0)} {...{ places, night, coarse, live, drawsLive }} />
-      <DayPane at={at(day ? 0 : panes - 1)} places={places} day={dayCanvas} dayPart={dayPart} />
+      <DayPane at={at(day ? 0 : panes - 1)} places={places} day={dayCanvas} dayPart={dayPart} isDay={day} />
       <MarksPane at={at(0)} places={places}>
         <Surface {...stage} />
         <OfferMarks box={box} />
@@ -93,7 +93,7 @@ export function Picture() {
       {probing && <ProbeAt pointer={pointer} night={[coarse, night]} day={[dayPart, dayCanvas]} />}
       {Over && <OverAt pointer={pointer} stage={stage} Over={Over} />}
       {look.zoom !== 'fit' && <OverviewMap part={visiblePart(pane, place)} />}
-      <FirstGuessOffer />
+      <FirstGuessOffer day={dayCanvas} />
       <Says />
     </main>
   );

@@ -1,6 +1,7 @@
 import { tonesBeneath } from '@/engine/readouts/beneath';
 import { coverageOf } from '@/engine/readouts/coverage';
 import { landOf } from '@/engine/readouts/land';
+import { placesIn } from '@/engine/readouts/places';
 import { luxAt } from '@/engine/readouts/lux';
 import { toneRangeOf } from '@/engine/readouts/tone-range';
 import { useEffect, useRef, type RefObject } from 'react';
@@ -81,6 +82,9 @@ function startPreview(
       renderer.read(luxAt(scene, at), AbortSignal.any([signal, lasting.signal])),
     ),
     land: (scene) => renderer.read(landOf(scene), lasting.signal),
+    places: newestOf((signal, scene) =>
+      renderer.read(placesIn(scene), AbortSignal.any([signal, lasting.signal])),
+    ),
     beneath: (scene, circuit) => renderer.read(tonesBeneath(scene, circuit), lasting.signal),
     coverage: (scene, matte) => renderer.read(coverageOf(scene, matte), lasting.signal),
   });
@@ -94,6 +98,7 @@ function startPreview(
         coverage: undefined,
         land: undefined,
         beneath: undefined,
+        places: undefined,
       });
       lasting.abort();
       preview.stop();

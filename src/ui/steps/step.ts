@@ -41,6 +41,8 @@ export interface StepInfo<View extends object = object> {
   drawsLive?: boolean;
   /** Whether it follows the pointer. */
   followsPointer?: boolean;
+  /** Whether it works on the day: that is shown under its marks. */
+  showsDay?: (view: ViewState) => boolean;
   /** Whether its marks stay while the pointer is elsewhere. */
   keepsMarks?: (view: ViewState) => boolean;
 }

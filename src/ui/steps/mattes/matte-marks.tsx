@@ -1,10 +1,9 @@
 'use client';
 
-import { useEffect, useRef } from 'react';
 import type { RampPass } from '@/core/matte/pass';
 import type { Matte } from '@/core/scene/schema';
 import { useView } from '../../editor/editor-context';
-import { placeOnSvg } from '../../picture/place-on-svg';
+import { BrushCircle } from '../../picture/brush-circle';
 import { useChosenPass } from './use-matte-gestures';
 import type { Box } from '../../picture/view-geometry';
 import { add, Handle, less } from './matte-handle';
@@ -25,7 +24,7 @@ export function MatteMarks({ box, trail }: MarksProps) {
       {pass.kind === 'area' && (
         <Handle {...props} pass={pass} label="What it looks like" at={pass.at} moved={(at) => ({ at })} />
       )}
-      {(pass.kind === 'paint' || pass.kind === 'edge') && <BrushCircle box={box} />}
+      {(pass.kind === 'paint' || pass.kind === 'edge') && <OwnBrush box={box} />}
     </g>
   );
 }
@@ -73,29 +72,10 @@ function RampMarks({ box, matte, pass }: { box: Box; matte: Matte; pass: RampPas
   );
 }
 
-/** How large the brush is, under the pointer. */
-function BrushCircle({ box }: { box: Box }) {
+/** How large the brush in hand is, under the pointer. */
+function OwnBrush({ box }: { box: Box }) {
   const size = useView(({ brush }) => brush.size);
   const act = useView(({ edgeAct }) => edgeAct);
-  const circle = useRef<SVGCircleElement>(null);
-  useEffect(() => {
-    const svg = circle.current?.ownerSVGElement;
-    if (!svg) return;
-    const move = (event: PointerEvent) => {
-      const { u, v } = placeOnSvg(svg, event);
-      circle.current?.setAttribute('cx', String(u * svg.width.baseVal.value));
-      circle.current?.setAttribute('cy', String(v * svg.height.baseVal.value));
-      circle.current?.setAttribute('visibility', 'visible');
-    };
-    const hide = () => circle.current?.setAttribute('visibility', 'hidden');
-    svg.addEventListener('pointermove', move);
-    svg.addEventListener('pointerleave', hide);
-    return () => {
-      svg.removeEventListener('pointermove', move);
-      svg.removeEventListener('pointerleave', hide);
-    };
-  }, []);
   const chosen = useChosenPass();
-  const radius = chosen?.pass.kind === 'edge' && act === 'loop' ? 2 : size * box.width;
-  return <circle ref={circle} className={classes.brush} r={radius} visibility="hidden" />;
+  return <BrushCircle radius={chosen?.pass.kind === 'edge' && act === 'loop' ? 2 : size * box.width} />;
 }

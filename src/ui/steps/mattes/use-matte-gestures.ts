@@ -1,10 +1,11 @@
 import { notifications } from '@mantine/notifications';
 import { useRef, type PointerEvent, type RefObject } from 'react';
 import type { EdgeStroke, Pass } from '@/core/matte/pass';
+import { MOST_STROKE } from '@/core/fields/path';
 import type { OutlinePoint } from '@/core/geometry/flatten-outline';
 import type { PlatePoint } from '@/core/geometry/camera';
 import { addStroke, setPass } from '@/core/scene/matte-commands';
-import { MOST_OUTLINE, MOST_PAINTED, MOST_STROKE, MOST_STROKES } from '@/core/matte/matte-schema';
+import { MOST_OUTLINE, MOST_PAINTED, MOST_STROKES } from '@/core/matte/matte-schema';
 import type { Matte } from '@/core/scene/schema';
 import { useScene, useSession, useView } from '../../editor/editor-context';
 import { useFinding } from '../../editor/use-finding';

@@ -12,5 +12,6 @@ export const plan: StepInfo<PlanView> = {
   Surface: PlanSurface,
   Over: PlanOver,
   followsPointer: true,
-  keepsMarks: ({ guess }) => guess !== undefined,
+  showsDay: ({ drawing }) => drawing === 'say',
+  keepsMarks: ({ guess, drawing }) => guess !== undefined || drawing === 'say',
 };

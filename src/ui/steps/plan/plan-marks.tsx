@@ -12,8 +12,12 @@ import { setPlan } from '@/core/scene/commands';
 import { RANGES } from '@/core/fields/ranges';
 import { useGesture } from '../../controls/use-gesture';
 import { useScene, useView } from '../../editor/editor-context';
+import { PlaceTint } from './place-tint';
 import { SurfaceMarks } from './surface-marks';
+import { useSayStroke } from './use-say-stroke';
 import type { Box } from '../../picture/view-geometry';
+import { BrushCircle } from '../../picture/brush-circle';
+import { PlaceHandle } from '../../picture/place-handle';
 import { usePictureDrag } from '../../picture/use-picture-drag';
 import classes from '../../picture/picture.module.css';
 
@@ -32,8 +36,10 @@ export function PlanMarks({ box, trail }: { box: Box; trail: RefObject<SVGPathEl
   const path = lines
     .map(([a, b]) => `M${a.u * box.width} ${a.v * box.height}L${b.u * box.width} ${b.v * box.height}`)
     .join('');
+  const isSaying = useView((view) => view.drawing === 'say');
   return (
     <>
+      {isSaying && <PlaceTint box={box} />}
       <g className={classes.plan}>
         <path className={classes.gridShade} d={path} />
         <path className={classes.grid} d={path} />
@@ -50,6 +56,33 @@ export function PlanMarks({ box, trail }: { box: Box; trail: RefObject<SVGPathEl
       <SurfaceMarks box={box} />
       <GuessMarks box={box} />
       <path ref={trail} className={classes.trail} />
+      {isSaying && <SayingBrush box={box} trail={trail} />}
+    </>
+  );
+}
+
+const BRUSH_NUDGE = { step: 0.005, coarse: 8 };
+
+/** The brush that says what a place is: a ring under the pointer, and one that arrow keys move and Enter presses. */
+function SayingBrush({ box, trail }: { box: Box; trail: RefObject<SVGPathElement | null> }) {
+  const { sayingSize, sayingAt, set } = useView((view) => view);
+  const { dab } = useSayStroke(trail);
+  const radius = sayingSize * box.width;
+  return (
+    <>
+      <BrushCircle radius={radius} />
+      <g className={classes.keyBrush}>
+        <PlaceHandle
+          label="Brush: arrow keys move it, Enter paints"
+          x={sayingAt.u * box.width}
+          y={sayingAt.v * box.height}
+          size={{ grip: radius, knob: 4 }}
+          nudge={BRUSH_NUDGE}
+          value={sayingAt}
+          onMove={(from, by) => set({ sayingAt: { u: from.u + by.u, v: from.v + by.v } })}
+          onTurn={() => dab(sayingAt)}
+        />
+      </g>
     </>
   );
 }

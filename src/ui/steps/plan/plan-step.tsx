@@ -8,6 +8,7 @@ import { useScene, useSession } from '../../editor/editor-context';
 import { NumberRow, ratioScale } from '../../controls/number-row';
 import { planFaults } from '@/core/picture/plan-faults';
 import { PlanTools } from './plan-tools';
+import { SayPart } from './say-part';
 import { SunShadowPart } from './sun-shadow-part';
 import { SurfacesPart } from './surfaces-part';
 import classes from '../../worksheet/worksheet.module.css';
@@ -52,6 +53,7 @@ export function PlanStep() {
         one metre; what rises from the ground stands upright where it meets it.
       </p>
       <PlanTools />
+      <SayPart />
       <SurfacesPart />
       <SunShadowPart />
       <PlanFaults />

@@ -3,7 +3,9 @@
 import { cameraOf } from '@/core/picture/camera-of';
 import type { PlatePoint } from '@/core/geometry/camera';
 import { setSurface, type SurfaceKind } from '@/core/scene/commands';
-import { footAt } from '@/state/actions/plan-actions';
+import { clampTo, RANGES } from '@/core/fields/ranges';
+import type { GroundPlan } from '@/core/scene/schema';
+import { footAt, heightOf, middleOfWall } from '@/state/actions/plan-actions';
 import { useScene, useView } from '../../editor/editor-context';
 import { useFootEdges } from './use-foot-edges';
 import { PlaceHandle } from '../../picture/place-handle';
@@ -69,11 +71,41 @@ function Corners({ box }: { box: Box }) {
   return (
     <>
       {walls.flatMap(({ id, foot }) => corners('walls', id, foot))}
+      {walls.map((wall) => wall.id === chosen && <WallTop key={`${wall.id} top`} wall={wall} box={box} />)}
       {decks.flatMap(({ id, outline }) => corners('decks', id, outline))}
       {standees.map(({ id, name, foot }) => (
         <Corner key={id} kind="standees" id={id} points={[foot]} index={0} at={foot} box={box} name={name} />
       ))}
     </>
+  );
+}
+
+/** Where a top that lies outside the picture is shown, fraction of the height: just within it. */
+const EDGE_OF_TOP = 0.015;
+
+/** The top of a wall over its middle: dragged up and down, it sets the height. */
+function WallTop({ wall, box }: { wall: GroundPlan['walls'][number]; box: Box }) {
+  const scene = useScene((state) => state.scene);
+  const change = useScene((state) => state.change);
+  const line = middleOfWall(scene, wall);
+  if (!line) return null;
+  const [foot, top] = line;
+  return (
+    <PlaceHandle
+      label={`Top of ${wall.name}`}
+      x={top.u * box.width}
+      y={Math.max(EDGE_OF_TOP, top.v) * box.height}
+      size={SIZE}
+      nudge={NUDGE}
+      value={top}
+      onMove={(from, by) => {
+        const height = clampTo(
+          heightOf(scene, [foot, { u: top.u, v: Math.min(foot.v, from.v + by.v) }]),
+          RANGES.wallHeight,
+        );
+        change(`surface ${wall.id} height`, setSurface(`${wall.name}: height`, 'walls', wall.id, { height }));
+      }}
+    />
   );
 }
 

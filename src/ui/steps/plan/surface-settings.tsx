@@ -4,6 +4,7 @@ import { Button, NativeSelect } from '@mantine/core';
 import { removeSurface, setGround, setSurface, type SurfaceKind } from '@/core/scene/commands';
 import { RANGES } from '@/core/fields/ranges';
 import type { GroundPlan } from '@/core/scene/schema';
+import { footGoneOn } from '@/state/actions/plan-actions';
 import { NameField } from '../../controls/name-field';
 import { NumberRow, ratioScale } from '../../controls/number-row';
 import { useScene, useView } from '../../editor/editor-context';
@@ -44,6 +45,7 @@ export function SurfaceSettings({ kind, surface }: SettingsProps) {
           onChange={(height) => set('height', 'Height', { height })}
         />
       )}
+      {'foot' in surface && 'height' in surface && <GoesOn wall={surface} />}
       {'foot' in surface && 'height' in surface && (
         <Within
           label="Matte at which the wall ends"
@@ -68,6 +70,32 @@ export function SurfaceSettings({ kind, surface }: SettingsProps) {
       />
       <RemoveIt kind={kind} surface={surface} />
     </section>
+  );
+}
+
+/** Lets a wall go on beyond its ends, as far as the picture does. */
+function GoesOn({ wall: { id, name, foot } }: { wall: GroundPlan['walls'][number] }) {
+  const plan = useScene(({ scene }) => scene.plan);
+  const run = useScene((state) => state.run);
+  const side = (to: 'left' | 'right') => (
+    <Button
+      size="compact-xs"
+      variant="default"
+      onClick={() =>
+        run(setSurface(`${name} goes on to the ${to}`, 'walls', id, { foot: footGoneOn({ plan }, foot, to) }))
+      }
+    >
+      {`To the ${to}`}
+    </Button>
+  );
+  return (
+    <div className={classes.pair}>
+      <span>Let it go on</span>
+      <div className={classes.actions}>
+        {side('left')}
+        {side('right')}
+      </div>
+    </div>
   );
 }
 

@@ -11,6 +11,7 @@ import { MOST_CORNERS } from '@/core/plan/plan-schema';
 import { newDeck, newWall, wallEnd } from '@/state/actions/plan-actions';
 import { useScene, useSession, useView } from '../../editor/editor-context';
 import { useFootEdges } from './use-foot-edges';
+import { useSayStroke } from './use-say-stroke';
 import { usePictureDrag } from '../../picture/use-picture-drag';
 
 /** A drag that begins this near to a wall's end goes on from there, fraction of the plate's width. */
@@ -92,7 +93,8 @@ export function usePlanGestures(trail: RefObject<SVGPathElement | null>) {
     setView({ drawing: undefined });
   }
 
-  return usePictureDrag({
+  const { gestures: saying } = useSayStroke(trail);
+  const drags = usePictureDrag({
     onDrag(_moved, free, event, pressed) {
       const isWall = drawing === 'wall';
       const from = isWall ? snap(pressed, undefined, event.altKey) : pressed;
@@ -118,4 +120,5 @@ export function usePlanGestures(trail: RefObject<SVGPathElement | null>) {
       if (drawing === 'scale') setView({ measured: [now.from, now.to] });
     },
   });
+  return drawing === 'say' ? saying : drags;
 }
