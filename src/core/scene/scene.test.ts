@@ -257,6 +257,11 @@ describe('parseScene', () => {
     expect(read.mattes[0].passes.map(({ join }) => join)).toEqual(['add', 'subtract', 'intersect']);
   });
 
+  it('has nothing said by the brush in a scene of version 10', () => {
+    const { strokes: _strokes, ...plan } = lit.plan;
+    expect(parseScene({ ...lit, version: 10, plan }).plan).toEqual({ ...lit.plan, strokes: [] });
+  });
+
   it('leaves a scene of version 9 as its plate was shot', () => {
     const { meter: _meter, ...night } = lit.night;
     expect(parseScene({ ...lit, version: 9, night }).night).toEqual({ ...lit.night, meter: 0 });

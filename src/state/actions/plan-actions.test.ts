@@ -1,7 +1,17 @@
 import { describe, expect, it } from 'vitest';
 import { newScene } from '@/core/scene/new-scene';
 import { parseScene } from '@/core/scene/parse-scene';
-import { footAt, lowestOf, newDeck, newStandee, newWall, wallEnd } from './plan-actions';
+import {
+  footAt,
+  footGoneOn,
+  heightOf,
+  lowestOf,
+  middleOfWall,
+  newDeck,
+  newStandee,
+  newWall,
+  wallEnd,
+} from './plan-actions';
 
 const scene = newScene('Test', { asset: '0'.repeat(64), width: 300, height: 200 });
 
@@ -24,6 +34,34 @@ describe('surfaces that are drawn', () => {
     expect(end.u).toBe(-0.5);
     expect((end.v - 0.6) / (end.u - 0.4)).toBeCloseTo(0.2 / -0.395, 6);
     expect(wallEnd(scene, { u: 0.4, v: 0.6 }, { u: 0.2, v: 0.8 })).toEqual({ u: 0.2, v: 0.8 });
+  });
+
+  it('go on along their line where they are let: to the side, below the picture, and up to the horizon', () => {
+    const foot = [
+      { u: 0.2, v: 0.8 },
+      { u: 0.4, v: 0.7 },
+    ];
+    const [left] = footGoneOn(scene, foot, 'left');
+    expect([left.u, left.v]).toEqual([expect.closeTo(-0.5, 6), expect.closeTo(1.15, 6)]);
+    const [, far] = footGoneOn(scene, foot, 'right');
+    expect([far.u, far.v]).toEqual([expect.closeTo(0.792, 6), expect.closeTo(0.504, 6)]);
+    // The other way round it is the same wall.
+    expect(footGoneOn(scene, [...foot].reverse(), 'right')).toEqual([far, foot[0]]);
+    const steep = [
+      { u: 0.3, v: 0.95 },
+      { u: 0.31, v: 0.6 },
+    ];
+    expect(footGoneOn(scene, steep, 'left')[0].v).toBeCloseTo(2, 6);
+    // What has gone on goes no farther.
+    const gone = footGoneOn(scene, foot, 'left');
+    expect(footGoneOn(scene, gone, 'left')).toEqual(gone);
+  });
+
+  it('have their top over the middle of what is seen of them, at their height', () => {
+    const wall = { ...newWall(scene, { u: -0.4, v: 0.9 }, { u: 0.6, v: 0.7 }), height: 3.2 };
+    const [foot, top] = middleOfWall(scene, wall)!;
+    expect(foot).toEqual({ u: 0.3, v: expect.closeTo(0.76, 6) });
+    expect(heightOf(scene, [foot, top])).toBeCloseTo(3.2, 6);
   });
 
   it('stand a matte at its lowest place', () => {

@@ -65,13 +65,13 @@ export function footGoneOn(
   /** How far over its line a place still lies under the horizon; below 0 over it. */
   const under = ({ u, v }: PlatePoint) => v - horizonAt(horizon, u) - UNDER_HORIZON;
   const fall = under({ u: end.u + du, v: end.v + dv }) - under(end);
-  const least = (reach: number) => (Number.isFinite(reach) && reach > 0 ? reach : Infinity);
   const reach = Math.min(
-    least(((du > 0 ? 1 + BEYOND : -BEYOND) - end.u) / du),
-    least((1 + BELOW - end.v) / dv),
-    fall < 0 ? least(under(end) / -fall) : Infinity,
+    du === 0 ? Infinity : ((du > 0 ? 1 + BEYOND : -BEYOND) - end.u) / du,
+    dv > 0 ? (1 + BELOW - end.v) / dv : Infinity,
+    fall < 0 ? under(end) / -fall : Infinity,
   );
-  if (reach === Infinity) return foot;
+  // Some walls have gone on already.
+  if (!(reach > 1e-9) || reach === Infinity) return foot;
   const gone = [...ordered.slice(0, -1), { u: end.u + reach * du, v: end.v + reach * dv }];
   return isLast ? gone : gone.reverse();
 }
