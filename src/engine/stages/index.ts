@@ -4,6 +4,7 @@ import { direct } from './direct';
 import { even, gains, levelling, lift, shading } from './even';
 import { brushed, found } from './found';
 import { grip } from './grip';
+import { hung } from './hung';
 import { masked } from './masked';
 import { lamps } from './lamps';
 import { edge, enlarged, passes, refined, softened } from './matte';
@@ -20,7 +21,7 @@ export const STAGES: readonly AnyStage[] = [
   ...[plate, survey, shading, levelling, even, gains, lift],
   ...[found, brushed, passes, edge, refined, softened, enlarged],
   ...[open, tables, lut, range, night],
-  ...[round, crease, relief, soft],
+  ...[round, crease, relief, soft, hung],
   ...[direct, bounce, lamps, masked, grip],
   ...[sum, film, shown],
 ].map(({ spec }) => spec);

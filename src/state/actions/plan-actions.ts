@@ -40,16 +40,36 @@ const EDGE = 0.012;
 /** How far beyond the edge, fractions of the width. */
 const BEYOND = 0.5;
 
-/** The end of a wall that is drawn from one place to another: at the picture's edge it goes on outside. */
-export function wallEnd(scene: Pick<Scene, 'plan'>, from: PlatePoint, to: PlatePoint): PlatePoint {
-  const edge = to.u < EDGE ? -BEYOND : to.u > 1 - EDGE ? 1 + BEYOND : undefined;
-  if (edge === undefined || Math.abs(to.u - from.u) < EDGE) return footAt(scene, to);
-  const slope = (to.v - from.v) / (to.u - from.u);
-  return footAt(scene, { u: edge, v: to.v + slope * (edge - to.u) });
-}
-
 /** How far a wall that is let go on reaches beyond the picture below it, fractions of the height. */
 const BELOW = 1;
+
+/**
+ * A place farther along the line from one place through another, as far beyond the picture as walls go, or as the ground does: up to the
+ * horizon. Undefined where the line has no way to go.
+ */
+function farAlong(
+  { plan }: Pick<Scene, 'plan'>,
+  from: PlatePoint,
+  through: PlatePoint,
+): PlatePoint | undefined {
+  const [du, dv] = [through.u - from.u, through.v - from.v];
+  /** How far under the horizon a place lies that is still ground; below 0 over it. */
+  const under = ({ u, v }: PlatePoint) => v - horizonAt(plan.horizon, u) - UNDER_HORIZON;
+  const fall = under({ u: through.u + du, v: through.v + dv }) - under(through);
+  const reach = Math.min(
+    du === 0 ? Infinity : ((du > 0 ? 1 + BEYOND : -BEYOND) - through.u) / du,
+    dv > 0 ? (1 + BELOW - through.v) / dv : Infinity,
+    fall < 0 ? under(through) / -fall : Infinity,
+  );
+  if (!(reach > 1e-9) || reach === Infinity) return undefined;
+  return { u: through.u + reach * du, v: through.v + reach * dv };
+}
+
+/** The end of a wall that is drawn from one place to another: at the picture's edge it goes on outside. */
+export function wallEnd(scene: Pick<Scene, 'plan'>, from: PlatePoint, to: PlatePoint): PlatePoint {
+  const isAtEdge = (to.u < EDGE && to.u < from.u - EDGE) || (to.u > 1 - EDGE && to.u > from.u + EDGE);
+  return footAt(scene, (isAtEdge && farAlong(scene, from, to)) || to);
+}
 
 /** A wall's foot with one end taken along its line as far as the picture goes, or as the ground does. */
 export function footGoneOn(
@@ -59,20 +79,9 @@ export function footGoneOn(
 ): PlatePoint[] {
   const isLast = foot.at(-1)!.u > foot[0].u === (side === 'right');
   const ordered = isLast ? foot : [...foot].reverse();
-  const [before, end] = [ordered.at(-2)!, ordered.at(-1)!];
-  const [du, dv] = [end.u - before.u, end.v - before.v];
-  const { horizon } = scene.plan;
-  /** How far over its line a place still lies under the horizon; below 0 over it. */
-  const under = ({ u, v }: PlatePoint) => v - horizonAt(horizon, u) - UNDER_HORIZON;
-  const fall = under({ u: end.u + du, v: end.v + dv }) - under(end);
-  const reach = Math.min(
-    du === 0 ? Infinity : ((du > 0 ? 1 + BEYOND : -BEYOND) - end.u) / du,
-    dv > 0 ? (1 + BELOW - end.v) / dv : Infinity,
-    fall < 0 ? under(end) / -fall : Infinity,
-  );
-  // Some walls have gone on already.
-  if (!(reach > 1e-9) || reach === Infinity) return foot;
-  const gone = [...ordered.slice(0, -1), { u: end.u + reach * du, v: end.v + reach * dv }];
+  const end = farAlong(scene, ordered.at(-2)!, ordered.at(-1)!);
+  if (!end) return foot;
+  const gone = [...ordered.slice(0, -1), end];
   return isLast ? gone : gone.reverse();
 }
 

@@ -2,6 +2,8 @@ import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { ToneRange } from '@/core/grade/grade';
 import type { PlatePoint } from '@/core/geometry/camera';
 import type { ToneHistogram } from '@/core/picture/tone-histogram';
+import type { HungLamp } from '@/core/layout/hang-lamp';
+import type { ClickedLamp } from '@/engine/stages/hung';
 import type { CoveragePicture } from '@/engine/render-assets';
 import type { LandPicture } from '@/engine/readouts/land';
 import type { PlacesPicture } from '@/engine/readouts/places';
@@ -15,6 +17,8 @@ export interface Readout {
   toneRange?: (scene: Scene) => Promise<ToneRange>;
   /** What a matte covers, for its thumbnail. */
   coverage?: (scene: Scene, matte: string) => Promise<CoveragePicture>;
+  /** Where a lamp hangs that was clicked. */
+  hung?: (scene: Scene, lamp: ClickedLamp) => Promise<HungLamp | undefined>;
   /** The lie of the land on the small copy. */
   land?: (scene: Scene) => Promise<LandPicture>;
   /** What each place of the plate is taken for, on the small copy. */

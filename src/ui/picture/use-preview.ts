@@ -1,5 +1,6 @@
 import { tonesBeneath } from '@/engine/readouts/beneath';
 import { coverageOf } from '@/engine/readouts/coverage';
+import { hungIn } from '@/engine/readouts/hung';
 import { landOf } from '@/engine/readouts/land';
 import { placesIn } from '@/engine/readouts/places';
 import { luxAt } from '@/engine/readouts/lux';
@@ -81,6 +82,7 @@ function startPreview(
     lux: newestOf((signal, scene, at) =>
       renderer.read(luxAt(scene, at), AbortSignal.any([signal, lasting.signal])),
     ),
+    hung: (scene, lamp) => renderer.read(hungIn(scene, lamp), lasting.signal),
     land: (scene) => renderer.read(landOf(scene), lasting.signal),
     places: newestOf((signal, scene) =>
       renderer.read(placesIn(scene), AbortSignal.any([signal, lasting.signal])),
@@ -96,6 +98,7 @@ function startPreview(
         toneRange: undefined,
         lux: undefined,
         coverage: undefined,
+        hung: undefined,
         land: undefined,
         beneath: undefined,
         places: undefined,
