@@ -9,6 +9,7 @@ import type { Camera, CameraSettings } from '@/core/geometry/camera';
 import { facadesAt } from '@/core/layout/facades';
 import { findWindow } from '@/core/layout/find-window';
 import { footEdges } from '@/core/layout/foot-edges';
+import { showsSuchGlass } from '@/core/layout/lamp-glass';
 import { guessPerspective, type Perspective } from '@/core/layout/guess-horizon';
 import type { WallPiece } from '@/core/plan/wall-pieces';
 import { middleOf } from '@/core/plane/middle-of';
@@ -84,7 +85,10 @@ export function createSegmentService(ready: Promise<{ cv: OpenCv }>) {
     /** Places of the plate that look like a part of it, and where a ground plan lets it be. */
     async findAlike(sample: Sample, clues?: TwinClues): Promise<Alike[]> {
       const { cv } = await ready;
-      return findAlike(cv, opened(), sample, clues && twinFit(clues));
+      const found = findAlike(cv, opened(), sample, clues && twinFit(clues));
+      if (!sample.glass) return found;
+      const shows = showsSuchGlass(greyOf(cv), sample.at);
+      return found.filter(({ at, times }) => shows(at, times));
     },
     /** The level edges of the plate along which a wall's foot may run. */
     async footEdges(): Promise<PlateLine[]> {

@@ -101,3 +101,26 @@ export function lampGlass(plate: Plane, at: PlatePoint): LampGlass | undefined {
   const { x, y, radius } = surest(inner.x, inner.y, outer, MIDDLE.outer, (r) => (r / inner.radius) ** OUTER);
   return { at: { u: (x + 0.5) / width, v: (y + 0.5) / height }, radius: radius / width };
 }
+
+/** How exactly a twin's glass is as large as it should be, factor; and how far off its middle may lie, in radii. */
+const TWIN = { size: 1.25, middle: 0.7 } as const;
+
+/**
+ * Whether a place shows round glass as that around `own` is, so many times as large. All places do where `own` shows none.
+ *
+ * @param plate one channel, in codes
+ */
+export function showsSuchGlass(plate: Plane, own: PlatePoint): (at: PlatePoint, times: number) => boolean {
+  const mine = lampGlass(plate, own);
+  if (!mine) return () => true;
+  const aspect = plate.width / plate.height;
+  return (at, times) => {
+    const glass = lampGlass(plate, at);
+    if (!glass) return false;
+    const size = glass.radius / (mine.radius * times);
+    const du = (glass.at.u - at.u) / times - (mine.at.u - own.u);
+    const dv = ((glass.at.v - at.v) / times - (mine.at.v - own.v)) / aspect;
+    const isAsLarge = size < TWIN.size && size > 1 / TWIN.size;
+    return isAsLarge && Math.hypot(du, dv) < TWIN.middle * mine.radius;
+  };
+}

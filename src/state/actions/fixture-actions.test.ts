@@ -6,7 +6,7 @@ import { placeFixture } from '@/core/fixture/place-fixture';
 import { MOST_POINTS } from '@/core/fixture/fixture-base';
 import type { Scene } from '@/core/scene/schema';
 import { streetScene, testCircuit } from '../../../test/street';
-import { middleOfPath, newFixture, paneAcross, tubeAlong } from './fixture-actions';
+import { hungValues, middleOfPath, newFixture, paneAcross, tubeAlong } from './fixture-actions';
 
 const bare = streetScene([]);
 const seen = (x: number, y: number, z: number) => project(cameraOf(bare), [x, y, z])!;
@@ -28,6 +28,16 @@ describe('newFixture', () => {
     expect(free[2]).toBeCloseTo(3.4, 1);
     expect(free[1]).toBeGreaterThan(8);
     expect(before[1]).toBeCloseTo(7.55, 1);
+  });
+
+  it('gives a low lamp less power than a high one, so that both light the ground about alike', () => {
+    const hung = (height: number) =>
+      hungValues(bare, 'globe', { at: seen(0.5, 7, height), foot: seen(0.5, 7, 0) });
+    expect(hung(3.4)).toMatchObject({ foot: seen(0.5, 7, 0), lumens: 2000 });
+    expect(hung(1.7).lumens).toBe(500);
+    expect(hung(0.4).lumens).toBe(400);
+    expect(hung(9).lumens).toBe(4000);
+    expect(hungValues(bare, 'globe', { at: seen(0, 7, 3), foot: seen(0, 7, 0), radius: 9 }).size).toBe(0.3);
   });
 
   it('stands what is drawn under the wall, and carries on the gel of its own kind only', () => {

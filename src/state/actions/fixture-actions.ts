@@ -10,7 +10,8 @@ import { rectangleBetween, wallAt } from '@/core/plan/wall-at';
 import { simplifyPath } from '@/core/geometry/simplify-path';
 import { clampTo, RANGES } from '@/core/fields/ranges';
 import { MOST_POINTS } from '@/core/fixture/fixture-base';
-import type { Circuit, Fixture, Scene } from '@/core/scene/schema';
+import type { HungLamp } from '@/core/layout/hang-lamp';
+import type { Circuit, Fixture, FixtureValues, Scene } from '@/core/scene/schema';
 import { plainCircuit } from '@/core/scene/new-scene';
 import { cameraOf } from '@/core/picture/camera-of';
 
@@ -81,6 +82,22 @@ export function newFixture(
     ...{ shown: 0, spill: 0 },
     ...own.begin?.(camera, path),
   });
+}
+
+/** How much less power a low lamp has and how much more a high one, at most: lamps are made to light the ground about alike. */
+const POWER_BY_HEIGHT = { least: 0.2, most: 2 } as const;
+
+/** What is set of a lamp that was clicked, by what the plate shows of where it hangs. */
+export function hungValues(scene: Scene, kind: KindName, { at, radius, foot }: HungLamp): FixtureValues {
+  const { lumens, height } = kindOf({ kind }).defaults;
+  const up = placeOnStalk(cameraOf(scene), at, foot)[2];
+  const { least, most } = POWER_BY_HEIGHT;
+  const power = lumens * Math.min(most, Math.max(least, (up / height) ** 2));
+  const { step } = RANGES.lumens;
+  return {
+    ...{ foot, aim: foot, lumens: Math.max(step, step * Math.round(power / step)) },
+    ...(radius && { size: clampTo(radius, RANGES.size) }),
+  };
 }
 
 /** Vehicle lamps first shine to a place on the ground this share of the way from the eye to them. */
