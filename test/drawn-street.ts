@@ -12,9 +12,9 @@ const SIZE = { width: 1200, height: 800 };
 const LONG = Math.hypot(ROW.to[0] - ROW.from[0], ROW.to[1] - ROW.from[1]);
 
 /** Where a place of the row is seen: metres along it and up. */
-export function onRow(along: number, up: number): PlatePoint {
+export function onRow(along: number, up: number, taken = DRAWN): PlatePoint {
   const at = (axis: 0 | 1) => ROW.from[axis] + ((ROW.to[axis] - ROW.from[axis]) * along) / LONG;
-  return project(createCamera(DRAWN, SIZE.width / SIZE.height), [at(0), at(1), up])!;
+  return project(createCamera(taken, SIZE.width / SIZE.height), [at(0), at(1), up])!;
 }
 
 /** How far along the row each house begins, metres. */
@@ -38,15 +38,15 @@ export const cornersOf = ({ from, to, low, high }: (typeof WINDOWS)[number]): Pl
 ];
 
 /** A street that is drawn by its own camera: a row of brick houses with doors, windows and globes, a pavement, a road, and sky. */
-export async function drawnStreet(): Promise<Buffer> {
-  const camera = createCamera(DRAWN, SIZE.width / SIZE.height);
+export async function drawnStreet(taken: CameraSettings = DRAWN): Promise<Buffer> {
+  const camera = createCamera(taken, SIZE.width / SIZE.height);
   const place = (x: number, y: number, z: number) => {
     const { u, v } = project(camera, [x, y, z])!;
     return `${(u * SIZE.width).toFixed(1)},${(v * SIZE.height).toFixed(1)}`;
   };
   const shape = (points: string[], fill: string) => `<polygon points="${points.join(' ')}" fill="${fill}"/>`;
   const pixel = ({ u, v }: PlatePoint) => `${(u * SIZE.width).toFixed(1)},${(v * SIZE.height).toFixed(1)}`;
-  const on = (along: number, up: number) => pixel(onRow(along, up));
+  const on = (along: number, up: number) => pixel(onRow(along, up, taken));
   const panel = (from: number, to: number, low: number, high: number, fill: string) =>
     shape([on(from, low), on(to, low), on(to, high), on(from, high)], fill);
   const strip = (left: number, right: number, fill: string) =>
@@ -64,7 +64,7 @@ export async function drawnStreet(): Promise<Buffer> {
     ]),
     ...WINDOWS.map(({ from, to, low, high }) => panel(from, to, low, high, '#1e2a36')),
     ...GLOBES.map(({ along, up, radius }) => {
-      const [middle, top] = [onRow(along, up), onRow(along, up + radius)];
+      const [middle, top] = [onRow(along, up, taken), onRow(along, up + radius, taken)];
       const [cx, cy] = [middle.u * SIZE.width, middle.v * SIZE.height];
       return `<circle cx="${cx}" cy="${cy}" r="${cy - top.v * SIZE.height}" fill="#efeee8"/>`;
     }),

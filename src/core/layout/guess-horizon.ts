@@ -24,8 +24,14 @@ export interface VanishingPlace {
 /** Where a horizon is looked for, fractions of the height, in steps of so much. */
 const WITHIN = { least: 0.08, most: 0.92, step: 0.005 } as const;
 
-/** Directions that are looked for at once. */
-const DIRECTIONS = 3;
+/** Where else one may lie, outside of the picture or near its edge: then none is told, if edges agree so much less with one within. */
+const BEYOND = { least: -0.6, most: 1.6, step: 0.02, surer: 1.05 } as const;
+
+/**
+ * Directions that are looked for at once, and what edges count that run toward the first, second and third of them: few directions tell more
+ * than many, as any two lines meet on every horizon.
+ */
+const COUNTS = [1, 0.75, 0.55] as const;
 
 /** Bins of places along the horizon, by the angle under which they are seen with a focal length of so many widths. */
 const BINS = { count: 240, focal: 0.75, apart: 8 } as const;
@@ -44,6 +50,9 @@ const ON_HORIZON = 0.015;
  * among edges that mean nothing a tenth agrees with some horizon by chance.
  */
 const TRUST = { times: 1.35, length: 0.6, share: 0.2 } as const;
+
+/** Horizons that are looked at finely, and how far they lie apart, widths. */
+const REFINED = { most: 5, apart: 0.012 } as const;
 
 /** Places whose angles are nearer are one; sine. */
 const ONE_DIRECTION = 0.06;
@@ -82,10 +91,10 @@ export function guessPerspective(lines: readonly PlateLine[], aspect: number): P
   tried.sort((a, b) => b.score - a.score);
   if (!(tried[0].score > 0)) return undefined;
   const turn = uprights ? FINE.turn.told : FINE.turn.untold;
-  const found = tried
-    .slice(0, 3)
+  const found = apart(tried)
     .map(({ guess }) => refine(level, guess, lean, turn))
     .sort((a, b) => b.score - a.score)[0];
+  const beyond = refine(level, bestBeyond(level, aspect, lean), lean, turn);
   const others = median(tried.map(({ guess }) => agreement(level, guess)));
   const trust = found.score / Math.max(1e-9, others);
   const { height, lean: turned, places } = found.guess;
@@ -94,7 +103,8 @@ export function guessPerspective(lines: readonly PlateLine[], aspect: number): P
   const middle = (horizon.left + horizon.right) / 2;
   const all = level.reduce((sum, { length }) => sum + length, 0);
   const isSure = trust >= TRUST.times && found.score >= Math.max(TRUST.length, TRUST.share * all);
-  if (!isSure || middle < WITHIN.least || middle > WITHIN.most) return undefined;
+  if (!isSure || BEYOND.surer * found.score < beyond.score || middle < WITHIN.least || middle > WITHIN.most)
+    return undefined;
   const kept = places.filter((angle, k) =>
     places.slice(0, k).every((other) => Math.abs(Math.sin(angle - other)) > ONE_DIRECTION),
   );
@@ -109,6 +119,25 @@ export function guessPerspective(lines: readonly PlateLine[], aspect: number): P
     level: meetings.map(({ x, share }) => ({ u: 0.5 + x, share })),
     lens: guessLens(height, meetings, uprights, BINS.focal),
   };
+}
+
+/** The best of some horizons, each apart from those before it. */
+function apart(tried: readonly { score: number; guess: Guess }[]) {
+  const kept: { score: number; guess: Guess }[] = [];
+  for (const one of tried) {
+    if (kept.length === REFINED.most) break;
+    if (kept.every(({ guess }) => Math.abs(guess.height - one.guess.height) > REFINED.apart)) kept.push(one);
+  }
+  return kept;
+}
+
+/** The best horizon that lies where none is told. */
+function bestBeyond(level: readonly PlateEdge[], aspect: number, lean: number): Guess {
+  const tried: { score: number; guess: Guess }[] = [];
+  for (let v = BEYOND.least; v <= BEYOND.most; v += BEYOND.step) {
+    if (v < WITHIN.least || v > WITHIN.most) tried.push(meetHorizon(level, -(v - 0.5) / aspect, lean));
+  }
+  return tried.reduce((best, one) => (one.score > best.score ? one : best)).guess;
 }
 
 /** Where edges meet a horizon: its few places where most do, and how much of their length does. */
@@ -137,10 +166,10 @@ function meetHorizon(
   }
   const places: number[] = [];
   let score = 0;
-  for (let direction = 0; direction < DIRECTIONS; direction++) {
+  for (const counts of COUNTS) {
     const best = bins.indexOf(Math.max(...bins));
     if (bins[best] <= 0) break;
-    score += bins[best];
+    score += counts * bins[best];
     places.push(((best + 0.5) / count - 0.5) * Math.PI);
     for (let k = -BINS.apart; k <= BINS.apart; k++) bins[(best + k + count) % count] = 0;
   }
@@ -150,14 +179,17 @@ function meetHorizon(
 /** How much of the edges' length runs toward the places of a guess, or nearly. */
 function agreement(edges: readonly PlateEdge[], guess: Guess): number {
   const places = guess.places.map((angle) => placeAt(guess, angle));
-  let sum = 0;
+  const sums = places.map(() => 0);
   for (const edge of edges) {
     if (Math.abs(guess.lean * edge.x + edge.y + guess.height) < ON_HORIZON) continue;
-    let least = 1;
-    for (const [x, y, w] of places) least = Math.min(least, sineToward(edge, x, y, w));
-    sum += edge.length * Math.exp(-0.5 * (least / FINE.toward) ** 2);
+    let [least, nearest] = [1, 0];
+    places.forEach(([x, y, w], k) => {
+      const off = sineToward(edge, x, y, w);
+      if (off < least) [least, nearest] = [off, k];
+    });
+    sums[nearest] += edge.length * Math.exp(-0.5 * (least / FINE.toward) ** 2);
   }
-  return sum;
+  return sums.sort((a, b) => b - a).reduce((all, sum, k) => all + COUNTS[k] * sum, 0);
 }
 
 /** Moves a guess, one number at a time and ever finer, to where most edges agree with it. */
