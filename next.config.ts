@@ -11,6 +11,8 @@ const headers = [
 
 const config: NextConfig = {
   poweredByHeader: false,
+  // Tells pictures that this build made from those of others.
+  env: { SUNDEW_BUILD: String(Date.now()) },
   reactStrictMode: true,
   // Types are checked by `npm run check`, once.
   typescript: { ignoreBuildErrors: true },

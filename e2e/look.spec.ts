@@ -1,5 +1,15 @@
 import { expect, test, type Page } from '@playwright/test';
-import { brightness, copyOf, dragTo, onPicture, openEditor, pictureReady, toneAt } from './support/editor';
+import {
+  brightness,
+  copyOf,
+  dragTo,
+  onPicture,
+  openEditor,
+  pictureReady,
+  saved,
+  toneAt,
+  typeNumber,
+} from './support/editor';
 
 const night = (page: Page) => page.getByTestId('night');
 
@@ -99,4 +109,40 @@ test('the wipe shows night on its left and day on its right, and beside shows bo
   expect(bright.x).toBeGreaterThan(dark.x + dark.width - 1);
   expect(bright.width).toBeCloseTo(dark.width, 0);
   expect(brightness(await toneAt(page, 0.2, 0.06))).toBeLessThan(80);
+});
+
+test('a scene that was seen before is there at once, to the last code, and another document is not taken for it', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, 'ferry-steps');
+  await openEditor(page, id);
+  const seen = await toneAt(page, 0.5, 0.72);
+  const isKept = () =>
+    page.evaluate(async (scene) => {
+      for (const name of await caches.keys()) {
+        const kept = await (await caches.open(name)).keys();
+        if (kept.some(({ url }) => url.includes(`/${scene}/`))) return true;
+      }
+      return false;
+    }, id);
+  await expect.poll(isKept).toBe(true);
+  // The plate does not come: nothing can be computed.
+  await page.route('**/plates/**', () => {});
+  await page.reload();
+  await expect(night(page)).toHaveAttribute('data-busy', 'false');
+  await expect(night(page)).toHaveAttribute('data-frames', '1');
+  expect(await toneAt(page, 0.5, 0.72)).toEqual(seen);
+  await page.unroute('**/plates/**');
+  await page.reload();
+  await pictureReady(page);
+  await page.getByRole('button', { name: /^Night/ }).click();
+  await typeNumber(page, 'Exposure', -7);
+  await pictureReady(page);
+  const darker = await toneAt(page, 0.5, 0.72);
+  expect(darker).not.toEqual(seen);
+  await saved(page);
+  await page.reload();
+  await pictureReady(page);
+  expect(await toneAt(page, 0.5, 0.72)).toEqual(darker);
 });

@@ -27,6 +27,8 @@ export interface Renderer {
   read: <T>(readout: Readout<T>, signal: AbortSignal) => Promise<T>;
   /** Whether a frame needs nothing but what is quick. */
   isReady: (request: FrameRequest) => boolean;
+  /** Names a frame by all that it depends on. */
+  keyOf: (request: FrameRequest) => string;
   close: () => void;
 }
 
@@ -90,6 +92,7 @@ export function createRenderer(
       inTurn(signal, 'soon', (until) =>
         readout({ spot, see: (want) => graph.see(want, until, (view) => view) }),
       ),
+    keyOf: (request) => picture(spot(widened(request))).key,
     isReady: (request) => graph.isReady(picture(spot(widened(request)))),
     close() {
       pool.close();

@@ -87,7 +87,7 @@ export function createSegmentService(ready: Promise<{ cv: OpenCv }>) {
       const { cv } = await ready;
       const found = findAlike(cv, opened(), sample, clues && twinFit(clues));
       if (!sample.glass) return found;
-      const shows = showsSuchGlass(greyOf(cv), sample.at);
+      const shows = showsSuchGlass(greyOf(cv), sample.at, sample.glass.u);
       return found.filter(({ at, times }) => shows(at, times));
     },
     /** The level edges of the plate along which a wall's foot may run. */

@@ -66,7 +66,8 @@ export function hangLamp(
   isGround: (u: number, v: number) => boolean,
 ): HungLamp | undefined {
   const found = lampGlass(plate, clicked);
-  const at = (usual.round && found?.at) || clicked;
+  const disc = usual.round && found?.isDisc ? found : undefined;
+  const at = disc?.at ?? clicked;
   const ray = rayThrough(camera, at);
   const post = found && postBelow(plate, found, isGround);
   const postAhead = post && groundPoint(camera, post.foot)[1];
@@ -86,5 +87,5 @@ export function hangLamp(
   if (best.cost === Infinity) return undefined;
   const [x, y] = alongRay(camera, ray, best.ahead / ray[1]);
   const foot = project(camera, [x, y, 0]);
-  return foot && { at, radius: usual.round ? found?.radius : undefined, foot: { u: foot.u, v: foot.v } };
+  return foot && { at, radius: disc?.radius, foot: { u: foot.u, v: foot.v } };
 }

@@ -5,6 +5,8 @@ import type { Plane } from '../plane/plane';
 export interface LampGlass {
   at: PlatePoint;
   radius: number;
+  /** Whether its rim is seen so plainly that it is a disc, and no lantern or hood that is about as broad. */
+  isDisc: boolean;
 }
 
 /** Radii that are tried, pixels and share of the plate's width, each so much larger than the one before. */
@@ -20,8 +22,8 @@ const OUTER = 0.35;
 /** Places around the rim that are looked at, and the step across it that counts half, codes. */
 const RIM = { places: 24, half: 10 } as const;
 
-/** Least share of the rim that must be seen, each place by its step. */
-const LEAST = 0.45;
+/** Least share of the rim that must be seen, each place by its step: of anything, and of a disc. */
+const LEAST = { any: 0.45, disc: 0.7 } as const;
 
 const AROUND = Array.from({ length: RIM.places }, (_, k) => {
   const angle = (2 * Math.PI * (k + 0.5)) / RIM.places;
@@ -95,24 +97,32 @@ export function lampGlass(plate: Plane, at: PlatePoint): LampGlass | undefined {
     MIDDLE.reach,
     () => 1,
   );
-  if (inner.seen < LEAST) return undefined;
+  if (inner.seen < LEAST.any) return undefined;
   // A gloss or a shaded half has a rim of its own: one around it that is nearly as sure is the glass.
   const outer = RADII_AROUND.map((times) => times * inner.radius);
   const { x, y, radius } = surest(inner.x, inner.y, outer, MIDDLE.outer, (r) => (r / inner.radius) ** OUTER);
-  return { at: { u: (x + 0.5) / width, v: (y + 0.5) / height }, radius: radius / width };
+  const isDisc = inner.seen >= LEAST.disc;
+  return { at: { u: (x + 0.5) / width, v: (y + 0.5) / height }, radius: radius / width, isDisc };
 }
 
 /** How exactly a twin's glass is as large as it should be, factor; and how far off its middle may lie, in radii. */
 const TWIN = { size: 1.25, middle: 0.7 } as const;
 
 /**
- * Whether a place shows round glass as that around `own` is, so many times as large. All places do where `own` shows none.
+ * Whether a place shows round glass as that around `own` is, so many times as large. All places do where `own` shows none that is as
+ * large as its lamp's: then its glass is not round.
  *
  * @param plate one channel, in codes
+ * @param radius of the lamp's glass, fraction of the plate's width
  */
-export function showsSuchGlass(plate: Plane, own: PlatePoint): (at: PlatePoint, times: number) => boolean {
+export function showsSuchGlass(
+  plate: Plane,
+  own: PlatePoint,
+  radius: number,
+): (at: PlatePoint, times: number) => boolean {
   const mine = lampGlass(plate, own);
-  if (!mine) return () => true;
+  if (!mine?.isDisc || mine.radius > TWIN.size * radius || mine.radius * TWIN.size < radius)
+    return () => true;
   const aspect = plate.width / plate.height;
   return (at, times) => {
     const glass = lampGlass(plate, at);

@@ -75,10 +75,14 @@ describe('a lamp’s glass', () => {
     const twin = { at: { u: 0.5, v: 0.3 }, radius: 6 / WIDTH };
     const large = { at: { u: 0.7, v: 0.3 }, radius: 12 / WIDTH };
     const posts = [{ top: { u: 0.9, v: 0.1 }, foot: { u: 0.9, v: 0.5 }, breadth: 8 }];
-    const shows = showsSuchGlass(plateOf({ globes: [own, twin, large], posts }), own.at);
+    const shows = showsSuchGlass(plateOf({ globes: [own, twin, large], posts }), own.at, own.radius);
     expect(shows(twin.at, 6 / 9)).toBe(true);
     expect(shows(large.at, 6 / 9)).toBe(false);
     expect(shows({ u: 0.9, v: 0.3 }, 6 / 9)).toBe(false);
+    // A lamp whose glass is not the disc that is seen there is held against nothing.
+    expect(showsSuchGlass(plateOf({ globes: [own] }), own.at, 2 * own.radius)({ u: 0.9, v: 0.3 }, 1)).toBe(
+      true,
+    );
   });
 });
 

@@ -52,7 +52,7 @@ export interface FoundPost {
  */
 export function postBelow(
   plate: Plane,
-  { at, radius }: LampGlass,
+  { at, radius }: Pick<LampGlass, 'at' | 'radius'>,
   isGround: (u: number, v: number) => boolean,
 ): FoundPost | undefined {
   const { width, height } = plate;

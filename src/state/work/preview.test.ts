@@ -23,6 +23,7 @@ function slowRenderer(ready: () => boolean) {
       }),
     read: () => Promise.reject(new Error('not asked for')),
     isReady: ready,
+    keyOf: ({ scene: { title } }) => title,
     close: () => {},
   };
   return { renderer, frames };
@@ -100,5 +101,61 @@ describe('createPreview', () => {
     await turn();
     expect(busy).toEqual([true, false]);
     expect(faults[0].message).toBe('no');
+  });
+
+  it('shows the picture of an earlier visit at once, makes what it stands on behind it, and is busy again at the next wish', async () => {
+    const { renderer, frames } = slowRenderer(() => false);
+    const painted: [number, boolean][] = [];
+    const busy: boolean[] = [];
+    const kept = {
+      find: vi.fn(() => Promise.resolve(new Uint8ClampedArray(7))),
+      keep: vi.fn(() => Promise.resolve()),
+    };
+    const preview = createPreview(
+      renderer,
+      (pixels, _size, coarse) => painted.push([pixels.length, coarse]),
+      (is) => busy.push(is),
+      vi.fn(),
+      kept,
+    );
+    preview.show(wish('a'));
+    await turn();
+    expect(kept.find).toHaveBeenCalledExactlyOnceWith('a', wish('a').region);
+    expect(painted).toEqual([[7, false]]);
+    expect(busy).toEqual([true, false]);
+    // No coarse frame comes over it.
+    expect(frames.map(({ width }) => width)).toEqual([1000]);
+    preview.show(wish('b'));
+    expect(busy.at(-1)).toBe(true);
+    await turn();
+    expect(frames.map(({ title, width }) => [title, width])).toEqual([
+      ['a', 1000],
+      ['b', 400],
+    ]);
+    expect(kept.find).toHaveBeenCalledTimes(1);
+  });
+
+  it('keeps a picture once it has stood for a while, and none that is on the move', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
+    const { renderer, frames } = slowRenderer(() => true);
+    const kept = { find: () => Promise.resolve(undefined), keep: vi.fn(() => Promise.resolve()) };
+    const preview = createPreview(renderer, vi.fn(), vi.fn(), vi.fn(), kept);
+    const settle = async () => {
+      await turn();
+      frames.at(-1)!.end();
+      await turn();
+    };
+    preview.show(wish('a'));
+    await settle();
+    vi.advanceTimersByTime(1000);
+    preview.show(wish('b'));
+    await settle();
+    vi.advanceTimersByTime(2000);
+    expect(frames).toHaveLength(2);
+    vi.advanceTimersByTime(1000);
+    await settle();
+    expect(kept.keep).toHaveBeenCalledExactlyOnceWith('b', wish('b').region, expect.anything());
+    preview.stop();
+    vi.useRealTimers();
   });
 });

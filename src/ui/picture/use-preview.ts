@@ -15,6 +15,7 @@ import { createRenderer } from '@/engine/renderer';
 import { api } from '@/state/session/api';
 import { onReturn } from '@/state/session/connection';
 import { newestOf } from '@/state/session/newest-of';
+import { createKeptFrames } from '@/state/work/kept-frames';
 import { createPreview, type Paint, type Preview } from '@/state/work/preview';
 import type { ReadoutStore } from '@/state/work/readout-store';
 import type { Scene } from '@/core/scene/schema';
@@ -90,7 +91,7 @@ function startPreview(
     beneath: (scene, circuit) => renderer.read(tonesBeneath(scene, circuit), lasting.signal),
     coverage: (scene, matte) => renderer.read(coverageOf(scene, matte), lasting.signal),
   });
-  const preview = createPreview(renderer, show, onBusy, onFault);
+  const preview = createPreview(renderer, show, onBusy, onFault, createKeptFrames(sceneId));
   return {
     show: preview.show,
     stop() {
