@@ -158,17 +158,22 @@ export async function windowTwinFinds(scene: Scene, layout: Layout, service: Ser
   return finds;
 }
 
+/** Whether a lamp is large enough, and seen enough of, to count. */
+export const lampCounts = ({ radius, visible }: { radius: number; visible: number }): boolean =>
+  radius * PIXELS.width > COUNTS.lamp && visible > COUNTS.seen;
+
+/** As which kind a known lamp is lit. */
+export const kindOfLamp = (kind: string): 'lantern' | 'globe' =>
+  ['lantern', 'wall'].includes(kind) ? 'lantern' : 'globe';
+
 /** Twins of the second largest lamp of each set. */
 export async function lampTwinFinds(scene: Scene, layout: Layout, service: Service): Promise<Finds[]> {
   const finds: Finds[] = [];
   for (const { kind, members } of layout.known.alike.lamps) {
-    const seen = members
-      .filter(({ radius, visible }) => radius * PIXELS.width > COUNTS.lamp && visible > COUNTS.seen)
-      .sort((a, b) => b.radius - a.radius);
+    const seen = members.filter(lampCounts).sort((a, b) => b.radius - a.radius);
     if (seen.length < 2) continue;
     const [, own] = seen;
-    const lantern = ['lantern', 'wall'].includes(kind) ? 'lantern' : 'globe';
-    const made = light(scene, lantern, placeOf(own.centre), []);
+    const made = light(scene, kindOfLamp(kind), placeOf(own.centre), []);
     const lit = { ...made, size: own.radius, foot: placeOf(own.foot) };
     const found = twinsIn(
       { ...scene, fixtures: [lit] },

@@ -8,8 +8,10 @@ import { middleOf } from '@/core/plane/middle-of';
 import { median } from '@/core/plane/median';
 import { newScene } from '@/core/scene/new-scene';
 import type { Scene } from '@/core/scene/schema';
+import { hungIn } from '@/engine/readouts/hung';
 import { landOf } from '@/engine/readouts/land';
 import { smallSpot } from '@/engine/readouts/small-spot';
+import type { ClickedLamp } from '@/engine/stages/hung';
 import { relief } from '@/engine/stages/relief';
 import { createSegmentService } from '@/segment/segment-service';
 import { whenReady, type OpenCv } from '@/segment/opencv';
@@ -27,6 +29,7 @@ import {
   windowTwinFinds,
   type Finds,
 } from './layout-alike';
+import { distanceShares, lampDistances } from './layout-lamps';
 import { layoutNames, placeOf, readLayout, SHOWS, type Layout } from './layout-files';
 import { compareCoverage, TRUTH } from './truth-files';
 
@@ -156,6 +159,8 @@ function byHand(scene: Scene, { known }: Layout): Scene {
 const rows: Record<string, number>[] = [];
 const errors: number[] = [];
 const [windows, lamps]: [Finds[], Finds[]] = [[], []];
+const feet: Record<'guessed' | 'byHand', number[]> = { guessed: [], byHand: [] };
+const hang = (scene: Scene, lamp: ClickedLamp) => renderer.read(hungIn(scene, lamp), never);
 const print = (name: string, row: Record<string, number>) =>
   console.log(
     name.padEnd(8),
@@ -197,6 +202,8 @@ for (const name of await layoutNames()) {
   errors.push(...(await windowErrors(walled, layout, service)));
   windows.push(...(await windowTwinFinds(walled, layout, service)));
   lamps.push(...(await lampTwinFinds(walled, layout, service)));
+  feet.guessed.push(...(await lampDistances(walled, layout, hang)));
+  feet.byHand.push(...(await lampDistances(byHand(scene, layout), layout, hang)));
 }
 const keys = Object.keys(rows[0]);
 const over = (pick: (values: number[]) => number) =>
@@ -218,6 +225,8 @@ console.log();
 tell(`${errors.length} windows by a click:`, windowShares(errors));
 tell('twins of windows:', sumOfFinds(windows));
 tell('twins of lamps:', sumOfFinds(lamps));
+tell(`${feet.guessed.length} lamps by a click, how far, by the guessed plan:`, distanceShares(feet.guessed));
+tell('with two walls by hand:', distanceShares(feet.byHand));
 renderer.close();
 await rm(dataDir, { recursive: true, force: true });
 process.exit(0);

@@ -108,9 +108,12 @@ export function lampGlass(plate: Plane, at: PlatePoint): LampGlass | undefined {
 /** How exactly a twin's glass is as large as it should be, factor; and how far off its middle may lie, in radii. */
 const TWIN = { size: 1.25, middle: 0.7 } as const;
 
+/** A rim that is up to so many times as large as a lamp's glass is its hood's: its twins have that too. */
+const HOOD = 2;
+
 /**
- * Whether a place shows round glass as that around `own` is, so many times as large. All places do where `own` shows none that is as
- * large as its lamp's: then its glass is not round.
+ * Whether a place shows a rim as that around `own` is, so many times as large. All places do where `own` shows none that is about as
+ * large as its lamp's glass.
  *
  * @param plate one channel, in codes
  * @param radius of the lamp's glass, fraction of the plate's width
@@ -121,8 +124,7 @@ export function showsSuchGlass(
   radius: number,
 ): (at: PlatePoint, times: number) => boolean {
   const mine = lampGlass(plate, own);
-  if (!mine?.isDisc || mine.radius > TWIN.size * radius || mine.radius * TWIN.size < radius)
-    return () => true;
+  if (!mine || mine.radius > HOOD * radius || mine.radius * TWIN.size < radius) return () => true;
   const aspect = plate.width / plate.height;
   return (at, times) => {
     const glass = lampGlass(plate, at);
