@@ -84,11 +84,13 @@ test('keys alone paint too, strokes are taken back one by one or all, and Escape
     await page.keyboard.press(press);
   await brush(page, 'Water');
   await key.focus();
+  await page.keyboard.press(']');
   await page.keyboard.press('Shift+ArrowRight');
   await page.keyboard.press('Enter');
   await saved(page);
   const strokes = async () => (await sceneOf(request, id)).scene.plan.strokes;
-  expect(await strokes()).toMatchObject([{ as: 'ground' }, { as: 'water' }]);
+  expect((await strokes()).map(({ as }) => as)).toEqual(['ground', 'water']);
+  expect((await strokes()).map(({ size }) => size)).toEqual([0.02, expect.closeTo(0.023, 6)]);
   const [u, v] = (await strokes())[1].path;
   await expect.poll(() => tintAt(page, u, v)).toBe('water');
   await page.getByRole('button', { name: 'Take back the last stroke' }).click();

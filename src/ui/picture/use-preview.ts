@@ -17,7 +17,7 @@ import { onReturn } from '@/state/session/connection';
 import { newestOf } from '@/state/session/newest-of';
 import { createKeptFrames } from '@/state/work/kept-frames';
 import { createPreview, type Paint, type Preview } from '@/state/work/preview';
-import type { ReadoutStore } from '@/state/work/readout-store';
+import type { Readout, ReadoutStore } from '@/state/work/readout-store';
 import type { Scene } from '@/core/scene/schema';
 import type { EditorSession } from '../editor/editor-context';
 import type { Asked } from '../view/slice';
@@ -68,8 +68,24 @@ function startPreview(
     },
     MEMORY.kept,
   );
+  let [isMaking, hanging] = [false, 0];
+  const tellBusy = () => {
+    canvases.night.dataset.busy = String(isMaking || hanging > 0);
+  };
   const onBusy = (busy: boolean) => {
-    canvases.night.dataset.busy = String(busy);
+    isMaking = busy;
+    tellBusy();
+  };
+  /** What becomes of a click on a lamp is seen once this is known: the picture is busy until then. */
+  const hang: Readout['hung'] = async (scene, lamp) => {
+    hanging++;
+    tellBusy();
+    try {
+      return await renderer.read(hungIn(scene, lamp), lasting.signal);
+    } finally {
+      hanging--;
+      tellBusy();
+    }
   };
   const show: Paint = (pixels, region, isCoarse) => {
     paint(pixels, region, isCoarse);
@@ -83,7 +99,7 @@ function startPreview(
     lux: newestOf((signal, scene, at) =>
       renderer.read(luxAt(scene, at), AbortSignal.any([signal, lasting.signal])),
     ),
-    hung: (scene, lamp) => renderer.read(hungIn(scene, lamp), lasting.signal),
+    hung: hang,
     land: (scene) => renderer.read(landOf(scene), lasting.signal),
     places: newestOf((signal, scene) =>
       renderer.read(placesIn(scene), AbortSignal.any([signal, lasting.signal])),

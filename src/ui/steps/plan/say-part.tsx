@@ -6,7 +6,8 @@ import { MOST_SAID } from '@/core/plan/plan-schema';
 import { SAID, type Said } from '@/core/survey/said';
 import { setPlan, unsayPlace } from '@/core/scene/commands';
 import { NumberRow, ratioScale } from '../../controls/number-row';
-import { useScene, useView } from '../../editor/editor-context';
+import { useScene, useSession, useView } from '../../editor/editor-context';
+import { useSizeKeys } from '../../picture/use-size-keys';
 import { cssOf, PLACE_TINTS } from './place-tints';
 import own from './say-part.module.css';
 import classes from '../../worksheet/worksheet.module.css';
@@ -37,6 +38,8 @@ function Saying() {
   const { saying, sayingSize, set } = useView((view) => view);
   const count = useScene(({ scene }) => scene.plan.strokes.length);
   const run = useScene((state) => state.run);
+  const { view } = useSession();
+  useSizeKeys((sized) => view.setState(({ sayingSize: size }) => ({ sayingSize: sized(size) })));
   return (
     <>
       <SegmentedControl
