@@ -17,6 +17,8 @@ export default defineConfig({
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
+    // What moves only for the eye takes time from what is tested.
+    contextOptions: { reducedMotion: 'reduce' },
     launchOptions: {
       executablePath: findChromium(),
       args: [

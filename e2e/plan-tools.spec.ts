@@ -124,6 +124,7 @@ test('a known height sets the eye, and distances follow', async ({ page, request
 });
 
 test('the plan turns as a pop-up until it is left', async ({ page, request }) => {
+  await page.emulateMedia({ reducedMotion: 'no-preference' });
   await openEditor(page, await copyOf(request, 'ferry-steps'));
   await openPlan(page);
   await page.getByRole('button', { name: 'Pop-up' }).click();

@@ -60,7 +60,9 @@ async function database() {
     copyFileSync(kept, ADDON);
     if (works()) return;
   }
-  await run('npm', ['rebuild', 'better-sqlite3']);
+  // Plainly compiled it takes half the time, and answers no slower here.
+  const plain = { CFLAGS: '-O1', CXXFLAGS: '-O1', ...process.env };
+  await run('npm', ['rebuild', 'better-sqlite3'], plain);
   try {
     mkdirSync(dirname(kept), { recursive: true });
     copyFileSync(ADDON, `${kept}.new`);

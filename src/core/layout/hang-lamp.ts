@@ -70,7 +70,7 @@ export function hangLamp(
   const at = disc?.at ?? clicked;
   const ray = rayThrough(camera, at);
   const post = found && postBelow(plate, found, isGround);
-  const postAhead = post && groundPoint(camera, post.foot)[1];
+  const postAhead = post && groundPoint(camera, post)[1];
   const wall = wallAt(camera, walls, at);
   const wallAhead = wall && beforeWall(ray, wall.place, wall.piece);
   let best = { cost: Infinity, ahead: 0 };

@@ -94,8 +94,8 @@ describe('what carries a lamp', () => {
 
   it('is the post below, down to its foot', () => {
     const post = postBelow(plateOf(lamp), { at, radius }, isGround)!;
-    expect(Math.abs(post.foot.v - foot.v) * HEIGHT).toBeLessThan(2.5);
-    expect(Math.abs(post.foot.u - foot.u) * WIDTH).toBeLessThan(2);
+    expect(Math.abs(post.v - foot.v) * HEIGHT).toBeLessThan(2.5);
+    expect(Math.abs(post.u - foot.u) * WIDTH).toBeLessThan(2);
     expect(postBelow(plateOf({ globes: lamp.globes }), { at, radius }, isGround)).toBeUndefined();
   });
 

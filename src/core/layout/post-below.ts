@@ -28,24 +28,80 @@ const POST = { length: 3.5, begins: 2.6, shows: 0.6 } as const;
 /** How far it may lean, pixels aside for one down. */
 const LEAN = [-0.03, -0.015, 0, 0.015, 0.03] as const;
 
-/** Sums along the rows of a plane, one longer than they are: means of pieces follow at once. */
-function rowSums({ width, height, data }: Plane): Float64Array {
+/** A strip of a row: its tone, and how far it differs from both sides; 0 where it lies between them. */
+interface Strip {
+  tone: number;
+  contrast: number;
+}
+
+/** Tells the strips of a plane's rows, by sums along them. */
+function createStrips({ width, height, data }: Plane): (y: number, x: number, breadth: number) => Strip {
   const sums = new Float64Array((width + 1) * height);
   for (let y = 0; y < height; y++) {
     for (let x = 0, k = y * (width + 1); x < width; x++, k++) sums[k + 1] = sums[k] + data[y * width + x];
   }
-  return sums;
+  /** Mean of a row between two places, whole pixels. */
+  const mean = (y: number, from: number, to: number): number => {
+    const [left, right] = [Math.max(0, Math.round(from)), Math.min(width, Math.round(to))];
+    const row = y * (width + 1);
+    return right > left ? (sums[row + right] - sums[row + left]) / (right - left) : NaN;
+  };
+  return (y, x, breadth) => {
+    const half = breadth / 2;
+    const side = Math.max(2, half);
+    const tone = mean(y, x - half, x + half);
+    const left = mean(y, x - half - 1 - side, x - half - 1) - tone;
+    const right = mean(y, x + half + 1, x + half + 1 + side) - tone;
+    return { tone, contrast: left * right > 0 ? Math.min(Math.abs(left), Math.abs(right)) : 0 };
+  };
 }
 
-/** A post that carries a lamp: where it stands, and how surely it was seen, codes of contrast a row times rows. */
-export interface FoundPost {
-  foot: PlatePoint;
-  weight: number;
+/** A way down from a lamp's glass: from beside its middle, how it leans, and how broad it is. Pixels. */
+interface Way {
+  x: number;
+  lean: number;
+  breadth: number;
+}
+
+/** What a way down is followed through. */
+interface Sight {
+  height: number;
+  strip: (y: number, x: number, breadth: number) => Strip;
+  /** Whether ground lies on both sides of a strip. */
+  stands: (y: number, x: number, breadth: number) => boolean;
+  /** The glass: its middle and its radius, pixels. */
+  cy: number;
+  r: number;
+}
+
+/** Where a post along a way ends, pixels, and how surely it was seen, codes of contrast times rows; undefined where it is none. */
+function followPost({ height, strip, stands, cy, r }: Sight, { x: from, lean, breadth }: Way) {
+  const first = Math.round(cy + r);
+  let [end, last, begins, shown, weight, own] = [first, first, -1, 0, 0, NaN];
+  let onGround = false;
+  for (let y = first; y < height; y++) {
+    const x = from + lean * (y - cy);
+    const { tone, contrast } = strip(y, x, breadth);
+    if (contrast >= CONTRAST.least && !(onGround && Math.abs(tone - own) > SAME.onGround)) {
+      if (begins < 0) [begins, own] = [y, tone];
+      shown++;
+      end = last = y;
+      own += SAME.follows * (tone - own);
+      weight += Math.min(contrast, CONTRAST.plain);
+      onGround ||= stands(y, x, breadth);
+    } else if (!onGround && Math.abs(tone - own) < SAME.tone) last = y;
+    if (begins < 0 && y - first > POST.begins * r) return undefined;
+    const gap = onGround ? GAP.onGround * r : Math.max(GAP.radii * r, GAP.share * (y - cy));
+    if (begins >= 0 && y - last > Math.max(2, gap)) break;
+  }
+  const long = end - begins + 1;
+  const isPost = onGround && long >= POST.length * r && shown >= POST.shows * long;
+  return isPost ? { x: from + lean * (end - cy), end, weight } : undefined;
 }
 
 /**
- * The post below a lamp's glass: an upright strip that differs from what lies on both sides of it, from the glass down to its foot.
- * Undefined where none is sure.
+ * The foot of the post below a lamp's glass: an upright strip that differs from what lies on both sides of it, from the glass down to
+ * where it ends on the ground. Undefined where none is sure.
  *
  * @param plate one channel, in codes
  * @param isGround whether ground is seen at a place of the plate
@@ -54,72 +110,23 @@ export function postBelow(
   plate: Plane,
   { at, radius }: Pick<LampGlass, 'at' | 'radius'>,
   isGround: (u: number, v: number) => boolean,
-): FoundPost | undefined {
+): PlatePoint | undefined {
   const { width, height } = plate;
-  const sums = rowSums(plate);
   const [cx, cy, r] = [at.u * width, at.v * height, radius * width];
-
-  /** Mean of a row between two places, whole pixels. */
-  const mean = (y: number, from: number, to: number): number => {
-    const [left, right] = [Math.max(0, Math.round(from)), Math.min(width, Math.round(to))];
-    const row = y * (width + 1);
-    return right > left ? (sums[row + right] - sums[row + left]) / (right - left) : NaN;
-  };
-
-  /** A strip of a row: its tone, and how far it differs from both sides; 0 where it lies between them. */
-  function stripAt(y: number, x: number, breadth: number): { tone: number; contrast: number } {
-    const half = breadth / 2;
-    const side = Math.max(2, half);
-    const tone = mean(y, x - half, x + half);
-    const left = mean(y, x - half - 1 - side, x - half - 1) - tone;
-    const right = mean(y, x + half + 1, x + half + 1 + side) - tone;
-    return { tone, contrast: left * right > 0 ? Math.min(Math.abs(left), Math.abs(right)) : 0 };
-  }
-
-  /** Whether ground lies on both sides of a strip. */
-  function stands(y: number, x: number, breadth: number): boolean {
+  const stands = (y: number, x: number, breadth: number) => {
     const away = Math.max(GROUND.pixels, (0.5 + GROUND.breadths) * breadth);
-    return (
-      isGround((x - away) / width, (y + 0.5) / height) && isGround((x + away) / width, (y + 0.5) / height)
-    );
-  }
-
-  function follow(start: number, lean: number, breadth: number): FoundPost | undefined {
-    const first = Math.round(cy + r);
-    let [end, last, begins, shown, weight, own] = [first, first, -1, 0, 0, NaN];
-    let onGround = false;
-    for (let y = first; y < height; y++) {
-      const x = start + lean * (y - cy);
-      const { tone, contrast } = stripAt(y, x, breadth);
-      if (contrast >= CONTRAST.least && !(onGround && Math.abs(tone - own) > SAME.onGround)) {
-        if (begins < 0) [begins, own] = [y, tone];
-        shown++;
-        end = last = y;
-        own += SAME.follows * (tone - own);
-        weight += Math.min(contrast, CONTRAST.plain);
-        onGround ||= stands(y, x, breadth);
-      } else if (!onGround && Math.abs(tone - own) < SAME.tone) last = y;
-      if (begins < 0 && y - first > POST.begins * r) return undefined;
-      const gap = onGround ? GAP.onGround * r : Math.max(GAP.radii * r, GAP.share * (y - cy));
-      if (begins >= 0 && y - last > Math.max(2, gap)) break;
-    }
-    const long = end - begins + 1;
-    const isPost = onGround && long >= POST.length * r && shown >= POST.shows * long;
-    return isPost
-      ? { foot: { u: (start + lean * (end - cy)) / width, v: Math.min(1, (end + 1) / height) }, weight }
-      : undefined;
-  }
-
-  let best: FoundPost | undefined;
-  for (const times of BREADTHS) {
-    const breadth = times * r;
+    return [-away, away].every((beside) => isGround((x + beside) / width, (y + 0.5) / height));
+  };
+  const sight: Sight = { height, strip: createStrips(plate), stands, cy, r };
+  let best: ReturnType<typeof followPost>;
+  for (const breadth of BREADTHS.map((times) => times * r)) {
     if (breadth < NARROWEST) continue;
     for (let off = -BESIDE.reach; off <= BESIDE.reach + 1e-9; off += BESIDE.step) {
       for (const lean of LEAN) {
-        const post = follow(cx + off * r, lean, breadth);
+        const post = followPost(sight, { x: cx + off * r, lean, breadth });
         if (post && (!best || post.weight > best.weight)) best = post;
       }
     }
   }
-  return best;
+  return best && { u: best.x / width, v: Math.min(1, (best.end + 1) / height) };
 }

@@ -113,9 +113,13 @@ export function gatherBounce(
   region: Region,
 ): void {
   const { corner, across, down, eyeHeight } = camera;
+  const end = used * BOUNCE_STRIDE;
   for (let y = 0, i = 0; y < region.height; y++) {
     const v = (region.top + y + 0.5) / region.fullHeight;
     for (let x = 0; x < region.width; x++, i++) {
+      // The sky takes none.
+      out[i] = 0;
+      if (relief.land[i] <= 0) continue;
       const u = (region.left + x + 0.5) / region.fullWidth;
       const reach = relief.reach[i];
       const px = (corner[0] + u * across[0] + v * down[0]) * reach;
@@ -126,7 +130,7 @@ export function gatherBounce(
       const nz = relief.normalZ[i];
       const unknownFacing = relief.unknownFacing[i];
       let sum = 0;
-      for (let k = 0; k < used * BOUNCE_STRIDE; k += BOUNCE_STRIDE) {
+      for (let k = 0; k < end; k += BOUNCE_STRIDE) {
         const lx = lights[k] - px;
         const ly = lights[k + 1] - py;
         const lz = lights[k + 2] - pz;

@@ -28,6 +28,30 @@ const FLOW = {
 const lies = (code: number) => code === codeOf('ground') || code === codeOf('water');
 const stands = (code: number) => code === codeOf('upright') || code === codeOf('far');
 
+/** How far each pixel is from the ground's tones, and what a step of either flood costs. */
+function flowCosts(
+  features: PlateFeatures,
+  said: SaidPlane | undefined,
+): { unlike: Float32Array; standing: StepCost; lying: StepCost } {
+  const edge = edgeHeight(features);
+  const tones = groundTones(features);
+  if (said) tones.push(...tonesWhere(features, (i) => lies(said[i])));
+  const unlike = distanceFromTones(features, tones);
+  return {
+    unlike,
+    standing: (from, to, dx) =>
+      FLOW.step +
+      edge(from, to) +
+      FLOW.like * Math.max(0, FLOW.alike - unlike[to]) +
+      (dx === 0 ? 0 : FLOW.turn),
+    lying: (from, to, dx) =>
+      FLOW.step +
+      edge(from, to) +
+      FLOW.unlike * Math.max(0, unlike[to] - FLOW.alike) +
+      (dx === 0 ? FLOW.turn : 0),
+  };
+}
+
 /**
  * Divides what lies below the horizon into ground and standing things. Everything above the horizon stands, the
  * plate's lower edge is ground, and each pixel in between belongs to the side from which a path reaches it across
@@ -44,21 +68,7 @@ export function findGround(
   const { width, height } = features;
   const size = width * height;
   const horizonRow = (x: number) => horizonAt(horizon, (x + 0.5) / width) * height;
-  const edge = edgeHeight(features);
-  const tones = groundTones(features);
-  if (said) tones.push(...tonesWhere(features, (i) => lies(said[i])));
-  const unlike = distanceFromTones(features, tones);
-  const standing: StepCost = (from, to, dx) =>
-    FLOW.step +
-    edge(from, to) +
-    FLOW.like * Math.max(0, FLOW.alike - unlike[to]) +
-    (dx === 0 ? 0 : FLOW.turn);
-  const lying: StepCost = (from, to, dx) =>
-    FLOW.step +
-    edge(from, to) +
-    FLOW.unlike * Math.max(0, unlike[to] - FLOW.alike) +
-    (dx === 0 ? FLOW.turn : 0);
-
+  const { unlike, standing, lying } = flowCosts(features, said);
   const toStanding = new Float32Array(size).fill(Infinity);
   const toGround = new Float32Array(size).fill(Infinity);
   const above = new Uint8Array(size);

@@ -60,10 +60,8 @@ function turn(
   world.background = new three.Color('#101010');
   world.add(new three.Mesh(geometry, material));
   const eye = new three.PerspectiveCamera(52, width / height, 0.1, 4000);
-  const still = matchMedia('(prefers-reduced-motion: reduce)').matches;
   let frames = 0;
-  renderer.setAnimationLoop((milliseconds) => {
-    const phase = still ? 0.25 : milliseconds / 1000 / SWAY.seconds;
+  const show = (phase: number) => {
     const angle = SWAY.angle * Math.sin(2 * Math.PI * phase);
     // Around the middle of what is there, a little higher than the eye stood.
     const back = middle * 1.15;
@@ -71,7 +69,10 @@ function turn(
     eye.lookAt(0, 1, -0.8 * middle);
     renderer.render(world, eye);
     canvas.dataset.frames = String(++frames);
-  });
+  };
+  // Who wants nothing to move sees it from aside.
+  if (matchMedia('(prefers-reduced-motion: reduce)').matches) show(0.25);
+  else renderer.setAnimationLoop((milliseconds) => show(milliseconds / 1000 / SWAY.seconds));
   return () => {
     renderer.setAnimationLoop(null);
     [geometry, texture, material, renderer].forEach((part) => part.dispose());
