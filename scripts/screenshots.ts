@@ -83,6 +83,11 @@ await page.waitForFunction(
 );
 await shoot('pop-up');
 await page.keyboard.press('Escape');
+await page.getByRole('button', { name: 'Say what is what' }).click();
+await page.getByTestId('place-tint').waitFor();
+await page.mouse.move(760, 480);
+await shoot('say');
+await page.keyboard.press('Escape');
 
 await page.getByRole('button', { name: /^Night/ }).click();
 await page.getByRole('button', { name: 'Start from a nocturne' }).click();

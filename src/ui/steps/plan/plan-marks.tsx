@@ -41,8 +41,8 @@ export function PlanMarks({ box, trail }: { box: Box; trail: RefObject<SVGPathEl
     <>
       {isSaying && <PlaceTint box={box} />}
       <g className={classes.plan}>
-        <path className={classes.gridShade} d={path} />
-        <path className={classes.grid} d={path} />
+        {!isSaying && <path className={classes.gridShade} d={path} />}
+        {!isSaying && <path className={classes.grid} d={path} />}
         <line
           className={classes.horizon}
           x1={0}
@@ -53,7 +53,7 @@ export function PlanMarks({ box, trail }: { box: Box; trail: RefObject<SVGPathEl
         <HorizonEnd side="left" box={box} />
         <HorizonEnd side="right" box={box} />
       </g>
-      <SurfaceMarks box={box} />
+      {!isSaying && <SurfaceMarks box={box} />}
       <GuessMarks box={box} />
       <path ref={trail} className={classes.trail} />
       {isSaying && <SayingBrush box={box} trail={trail} />}
