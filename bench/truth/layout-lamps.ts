@@ -1,10 +1,10 @@
 // Where lamps that are clicked are told to hang, against where they do.
 import { groundPoint } from '@/core/geometry/ground';
 import { cameraOf } from '@/core/picture/camera-of';
-import { KINDS } from '@/core/fixture/kinds';
 import type { Scene } from '@/core/scene/schema';
 import type { HungLamp } from '@/core/layout/hang-lamp';
 import type { ClickedLamp } from '@/engine/stages/hung';
+import { usualLamp } from '@/state/actions/fixture-actions';
 import { kindOfLamp, lampCounts } from './layout-alike';
 import { placeOf, type Layout } from './layout-files';
 
@@ -21,8 +21,7 @@ export async function lampDistances(
   const ahead = (at: { u: number; v: number }) => groundPoint(camera, at)[1];
   const shares: number[] = [];
   for (const { kind, members } of known.alike.lamps) {
-    const { defaults, twins } = KINDS[kindOfLamp(kind)];
-    const usual = { radius: defaults.radius, height: defaults.height, round: twins.byGlass ?? false };
+    const usual = usualLamp(kindOfLamp(kind));
     for (const { centre, radius, foot } of members.filter(lampCounts)) {
       const at = { u: centre[0] + CLICK.u * radius, v: centre[1] + CLICK.v * radius };
       const told = await hang(scene, { at, usual });

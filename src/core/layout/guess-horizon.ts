@@ -64,6 +64,12 @@ interface Guess {
   places: number[];
 }
 
+/** A guess, and how well edges agree with it. */
+interface Tried {
+  score: number;
+  guess: Guess;
+}
+
 /** A place on a horizon, homogeneous, by its angle. */
 function placeAt({ height, lean }: Pick<Guess, 'height' | 'lean'>, angle: number): [number, number, number] {
   const [x, w] = [BINS.focal * Math.sin(angle), Math.cos(angle)];
@@ -83,10 +89,9 @@ export function guessPerspective(lines: readonly PlateLine[], aspect: number): P
   const level = edges.filter(
     (edge) => !(uprights && sineToward(edge, lean, 1, uprights.along) < TOWARD_UPRIGHT),
   );
-  const tried: { score: number; guess: Guess }[] = [];
+  const tried: Tried[] = [];
   for (let v = WITHIN.least; v <= WITHIN.most; v += WITHIN.step) {
-    const height = -(v - 0.5) / aspect;
-    tried.push(meetHorizon(level, height, lean));
+    tried.push(meetHorizon(level, -(v - 0.5) / aspect, lean));
   }
   tried.sort((a, b) => b.score - a.score);
   if (!(tried[0].score > 0)) return undefined;
@@ -94,7 +99,6 @@ export function guessPerspective(lines: readonly PlateLine[], aspect: number): P
   const found = apart(tried)
     .map(({ guess }) => refine(level, guess, lean, turn))
     .sort((a, b) => b.score - a.score)[0];
-  const beyond = refine(level, bestBeyond(level, aspect, lean), lean, turn);
   const others = median(tried.map(({ guess }) => agreement(level, guess)));
   const trust = found.score / Math.max(1e-9, others);
   const { height, lean: turned, places } = found.guess;
@@ -103,8 +107,9 @@ export function guessPerspective(lines: readonly PlateLine[], aspect: number): P
   const middle = (horizon.left + horizon.right) / 2;
   const all = level.reduce((sum, { length }) => sum + length, 0);
   const isSure = trust >= TRUST.times && found.score >= Math.max(TRUST.length, TRUST.share * all);
-  if (!isSure || BEYOND.surer * found.score < beyond.score || middle < WITHIN.least || middle > WITHIN.most)
-    return undefined;
+  if (!isSure || middle < WITHIN.least || middle > WITHIN.most) return undefined;
+  const beyond = refine(level, bestBeyond(level, aspect, lean), lean, turn);
+  if (BEYOND.surer * found.score < beyond.score) return undefined;
   const kept = places.filter((angle, k) =>
     places.slice(0, k).every((other) => Math.abs(Math.sin(angle - other)) > ONE_DIRECTION),
   );
@@ -122,8 +127,8 @@ export function guessPerspective(lines: readonly PlateLine[], aspect: number): P
 }
 
 /** The best of some horizons, each apart from those before it. */
-function apart(tried: readonly { score: number; guess: Guess }[]) {
-  const kept: { score: number; guess: Guess }[] = [];
+function apart(tried: readonly Tried[]): Tried[] {
+  const kept: Tried[] = [];
   for (const one of tried) {
     if (kept.length === REFINED.most) break;
     if (kept.every(({ guess }) => Math.abs(guess.height - one.guess.height) > REFINED.apart)) kept.push(one);
@@ -133,7 +138,7 @@ function apart(tried: readonly { score: number; guess: Guess }[]) {
 
 /** The best horizon that lies where none is told. */
 function bestBeyond(level: readonly PlateEdge[], aspect: number, lean: number): Guess {
-  const tried: { score: number; guess: Guess }[] = [];
+  const tried: Tried[] = [];
   for (let v = BEYOND.least; v <= BEYOND.most; v += BEYOND.step) {
     if (v < WITHIN.least || v > WITHIN.most) tried.push(meetHorizon(level, -(v - 0.5) / aspect, lean));
   }
@@ -141,11 +146,7 @@ function bestBeyond(level: readonly PlateEdge[], aspect: number, lean: number): 
 }
 
 /** Where edges meet a horizon: its few places where most do, and how much of their length does. */
-function meetHorizon(
-  edges: readonly PlateEdge[],
-  height: number,
-  lean: number,
-): { score: number; guess: Guess } {
+function meetHorizon(edges: readonly PlateEdge[], height: number, lean: number): Tried {
   const { count, focal } = BINS;
   const bins = new Float64Array(count);
   for (const { x, y, dx, dy, length } of edges) {

@@ -46,8 +46,9 @@ const off = (value: number, usual: number, spread: number) => (Math.log(value / 
 
 /** How far ahead a ray has come to an arm's length before a wall that it meets, metres. */
 function beforeWall(ray: Vec3, place: Vec3, { normalX, normalY }: WallPiece): number {
-  const toward = Math.max(EDGE_ON, -(ray[0] * normalX + ray[1] * normalY) / Math.hypot(ray[0], ray[1]));
-  return place[1] - (ARM / toward) * (ray[1] / Math.hypot(ray[0], ray[1]));
+  const level = Math.hypot(ray[0], ray[1]);
+  const toward = Math.max(EDGE_ON, -(ray[0] * normalX + ray[1] * normalY) / level);
+  return place[1] - (ARM / toward) * (ray[1] / level);
 }
 
 /**

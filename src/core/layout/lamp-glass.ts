@@ -1,4 +1,5 @@
 import type { PlatePoint } from '../geometry/camera';
+import { betweenPixels } from '../plane/between-pixels';
 import type { Plane } from '../plane/plane';
 
 /** A lamp's glass as it is seen: its middle, and its radius as a fraction of the plate's width. */
@@ -30,24 +31,13 @@ const AROUND = Array.from({ length: RIM.places }, (_, k) => {
   return [Math.cos(angle), Math.sin(angle)] as const;
 });
 
-/** The value between the four pixels around a place; beyond the edge the nearest. */
-function valueAt({ width, height, data }: Plane, x: number, y: number): number {
-  const left = Math.min(width - 2, Math.max(0, Math.floor(x)));
-  const top = Math.min(height - 2, Math.max(0, Math.floor(y)));
-  const [s, t] = [Math.min(1, Math.max(0, x - left)), Math.min(1, Math.max(0, y - top))];
-  const i = top * width + left;
-  const upper = data[i] + s * (data[i + 1] - data[i]);
-  const lower = data[i + width] + s * (data[i + width + 1] - data[i + width]);
-  return upper + t * (lower - upper);
-}
-
 /** The share of a circle's rim across which the plate steps, all of it up or all of it down, 0 to 1. */
 function rimOf(plate: Plane, x: number, y: number, radius: number): number {
   let [up, down] = [0, 0];
   const off = Math.max(0.75, 0.15 * radius);
   for (const [cos, sin] of AROUND) {
-    const outside = valueAt(plate, x + (radius + off) * cos, y + (radius + off) * sin);
-    const inside = valueAt(plate, x + (radius - off) * cos, y + (radius - off) * sin);
+    const outside = betweenPixels(plate, x + (radius + off) * cos, y + (radius + off) * sin);
+    const inside = betweenPixels(plate, x + (radius - off) * cos, y + (radius - off) * sin);
     const step = outside - inside;
     if (step > 0) up += step / (step + RIM.half);
     else down += step / (step - RIM.half);

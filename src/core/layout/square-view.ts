@@ -1,5 +1,6 @@
 import type { Camera, PlatePoint } from '../geometry/camera';
 import { onPlane, planeToPlate, type UprightPlane } from '../geometry/upright-plane';
+import { betweenPixels } from '../plane/between-pixels';
 import type { Plane } from '../plane/plane';
 
 /** Metres that a pixel of a view spans along its plane and up. */
@@ -41,17 +42,6 @@ export function scaleOnPlane(
   return Number.isFinite(along + up) ? { along, up } : undefined;
 }
 
-/** A plate's value between its pixels; places outside repeat its edge. Pixels. */
-function between({ width, height, data }: Plane, x: number, y: number): number {
-  const left = Math.min(Math.max(Math.floor(x), 0), width - 2);
-  const top = Math.min(Math.max(Math.floor(y), 0), height - 2);
-  const [fx, fy] = [Math.min(1, Math.max(0, x - left)), Math.min(1, Math.max(0, y - top))];
-  const i = top * width + left;
-  const above = data[i] + fx * (data[i + 1] - data[i]);
-  const below = data[i + width] + fx * (data[i + width + 1] - data[i + width]);
-  return above + fy * (below - above);
-}
-
 /**
  * The view onto a plane around a place of the plate.
  *
@@ -76,7 +66,7 @@ export function squareView(
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       const { u, v } = toPlate(x, y);
-      data[y * width + x] = between(plate, u * plate.width - 0.5, v * plate.height - 0.5);
+      data[y * width + x] = betweenPixels(plate, u * plate.width - 0.5, v * plate.height - 0.5);
     }
   }
   return { width, height, data, toPlate, middle, metres };

@@ -25,8 +25,10 @@ const FLOW = {
   largestHole: 0.0012,
 } as const;
 
-const lies = (code: number) => code === codeOf('ground') || code === codeOf('water');
-const stands = (code: number) => code === codeOf('upright') || code === codeOf('far');
+const [GROUND, WATER] = [codeOf('ground'), codeOf('water')];
+const [UPRIGHT, FAR] = [codeOf('upright'), codeOf('far')];
+const lies = (code: number) => code === GROUND || code === WATER;
+const stands = (code: number) => code === UPRIGHT || code === FAR;
 
 /** How far each pixel is from the ground's tones, and what a step of either flood costs. */
 function flowCosts(

@@ -4,12 +4,10 @@ import type { PlatePoint } from '@/core/geometry/camera';
 import { cameraOf } from '@/core/picture/camera-of';
 import { wallPieces } from '@/core/plan/wall-pieces';
 import type { RgbPlanes } from '@/core/plane/plane';
-import { wholeRegion } from '@/core/plane/region';
 import { smallOf } from '../graph/spot';
 import { stage } from '../graph/stage';
-import { creaseSize } from '../sizes';
 import { plate } from './plate';
-import { landOf, relief } from './relief';
+import { creaseRegion, landOf, relief } from './relief';
 
 /** A lamp that was clicked: where, and what is usual of its kind. */
 export interface ClickedLamp {
@@ -30,10 +28,7 @@ const tonesOf = ({ r, g, b }: RgbPlanes): Float32Array =>
 export const hung = stage({
   name: 'hung',
   part: 'the ground plan',
-  region({ scene }) {
-    const { width, height } = creaseSize(scene.plate);
-    return wholeRegion(width, height);
-  },
+  region: creaseRegion,
   settings: (at, lamp: ClickedLamp) => ({ ...landOf(at), lamp }),
   inputs: (at) => ({ plate: plate(at), relief: relief(smallOf(at)) }),
   planes: () => ({ hung: HUNG.count }),

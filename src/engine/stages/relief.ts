@@ -5,7 +5,7 @@ import { creaseTilts, roundTilts } from '@/core/relief/standee-form';
 import { hasWater } from '@/core/survey/said';
 import { standsAhead } from '@/core/plan/surfaces';
 import { wallPieces } from '@/core/plan/wall-pieces';
-import { wholeRegion } from '@/core/plane/region';
+import { wholeRegion, type Region } from '@/core/plane/region';
 import type { GroundPlan, Scene } from '@/core/scene/schema';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
@@ -31,14 +31,17 @@ export const round = stage({
   },
 });
 
+/** The copy of a plate on which folds are looked for. */
+export function creaseRegion({ scene }: Spot): Region {
+  const { width, height } = creaseSize(scene.plate);
+  return wholeRegion(width, height);
+}
+
 /** Folds by the plate's fine shading, found on one copy for every size of picture. */
 export const crease = stage({
   name: 'crease',
   part: 'the ground plan',
-  region({ scene }) {
-    const { width, height } = creaseSize(scene.plate);
-    return wholeRegion(width, height);
-  },
+  region: creaseRegion,
   settings: () => undefined,
   inputs: (at) => ({ plate: plate(at) }),
   planes: (pixels) => ({ right: pixels, up: pixels }),

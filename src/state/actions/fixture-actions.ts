@@ -10,7 +10,7 @@ import { rectangleBetween, wallAt } from '@/core/plan/wall-at';
 import { simplifyPath } from '@/core/geometry/simplify-path';
 import { clampTo, RANGES } from '@/core/fields/ranges';
 import { MOST_POINTS } from '@/core/fixture/fixture-base';
-import type { HungLamp } from '@/core/layout/hang-lamp';
+import type { HungLamp, UsualLamp } from '@/core/layout/hang-lamp';
 import type { Circuit, Fixture, FixtureValues, Scene } from '@/core/scene/schema';
 import { plainCircuit } from '@/core/scene/new-scene';
 import { cameraOf } from '@/core/picture/camera-of';
@@ -82,6 +82,12 @@ export function newFixture(
     ...{ shown: 0, spill: 0 },
     ...own.begin?.(camera, path),
   });
+}
+
+/** What is usual of a kind of lamp that hangs. */
+export function usualLamp(kind: KindName): UsualLamp {
+  const { defaults, twins } = kindOf({ kind });
+  return { radius: defaults.radius, height: defaults.height, round: twins.byGlass ?? false };
 }
 
 /** How much less power a low lamp has and how much more a high one, at most: lamps are made to light the ground about alike. */

@@ -11,7 +11,8 @@ import { cssOf, PLACE_TINTS } from './place-tints';
 export function useSayStroke(trail: RefObject<SVGPathElement | null>) {
   const { scene: store } = useSession();
   const run = useScene((state) => state.run);
-  const { saying, sayingSize } = useView((view) => view);
+  const saying = useView((view) => view.saying);
+  const sayingSize = useView((view) => view.sayingSize);
 
   /** Says it along a way: u, v; u, v ... */
   function say(path: number[]): void {
