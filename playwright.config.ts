@@ -16,6 +16,8 @@ export default defineConfig({
   reporter: [['list']],
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,
+    // Emptied after each test, but with the scripts still there.
+    reuseContext: true,
     viewport: { width: 1280, height: 800 },
     // What moves only for the eye takes time from what is tested.
     contextOptions: { reducedMotion: 'reduce' },

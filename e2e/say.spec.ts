@@ -74,9 +74,8 @@ test('keys alone paint too, strokes are taken back one by one or all, and Escape
   page,
   request,
 }) => {
-  const id = await beginDrawn(page);
-  const offer = page.getByRole('region', { name: 'First guess' });
-  await offer.getByRole('button', { name: 'No' }).click();
+  const id = await copyOf(request, 'ferry-steps');
+  await openEditor(page, id);
   await sayWhat(page);
   const key = page.getByRole('button', { name: /^Brush/ });
   await key.focus();

@@ -29,7 +29,7 @@ afterAll(async () => {
 /** Runs the command to its end: what it printed, and its exit code. */
 function render(...args: string[]): Promise<{ code: number | null; out: string; err: string }> {
   return new Promise((resolve) => {
-    const child = spawn('npx', ['tsx', 'scripts/render.ts', ...args]);
+    const child = spawn(process.execPath, ['--import', 'tsx', 'scripts/render.ts', ...args]);
     const text = { out: '', err: '' };
     child.stdout.on('data', (data) => (text.out += String(data)));
     child.stderr.on('data', (data) => (text.err += String(data)));
@@ -37,8 +37,7 @@ function render(...args: string[]): Promise<{ code: number | null; out: string; 
   });
 }
 
-/** The lines of an error, without those of the package manager. */
-const lines = (err: string) => err.split('\n').filter((line) => line !== '' && !line.startsWith('npm '));
+const lines = (err: string) => err.split('\n').filter((line) => line !== '');
 
 it('renders a scene with all that it holds, what an edge brush found too', async () => {
   const pixels = Uint8Array.from({ length: 96 * 64 }, (_, i) => (i % 96 < 48 ? 255 : 0));

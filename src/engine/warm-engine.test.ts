@@ -8,7 +8,7 @@ import { half, largestDifference, show, spyRenderer } from '../../test/spy-rende
 import { wholeRegion } from '@/core/plane/region';
 
 /** Most changes of one engine, and how many engines are tried; more with PROPERTY_RUNS. */
-const CHANGES = 8;
+const CHANGES = 6;
 const ENGINES = Math.max(3, Number(process.env.PROPERTY_RUNS ?? 0) / 10);
 
 /** Everything that a scene can hold, so that every stage has something to do. */

@@ -8,18 +8,18 @@ const seen = (x: number, y: number, z: number) => project(CAMERA, [x, y, z])!;
 const FOOT = [seen(-4, 8, 0), seen(-2, 20, 0)] as const;
 
 /** Land up to a height over the foot, as a share along it says; sky over it. */
-const landTo = (top: (share: number) => number) =>
-  Float32Array.from({ length: SIZE.width * SIZE.height }, (_, i) => {
-    const u = ((i % SIZE.width) + 0.5) / SIZE.width;
-    const v = (Math.floor(i / SIZE.width) + 0.5) / SIZE.height;
-    let best = 1;
-    let share = 0;
-    for (let k = 0; k <= 200; k++) {
-      const away = Math.abs(seen(-4 + k / 100, 8 + (12 * k) / 200, 0).u - u);
-      if (away < best) [best, share] = [away, k / 200];
-    }
-    return v > seen(-4 + 2 * share, 8 + 12 * share, top(share)).v ? 1 : 0;
+const landTo = (top: (share: number) => number) => {
+  const skyBegins = Array.from({ length: SIZE.width }, (_, x) => {
+    const away = (k: number) =>
+      Math.abs(seen(-4 + k / 100, 8 + (12 * k) / 200, 0).u - (x + 0.5) / SIZE.width);
+    const steps = Array.from({ length: 201 }, (_, k) => k);
+    const share = steps.reduce((best, k) => (away(k) < away(best) ? k : best)) / 200;
+    return seen(-4 + 2 * share, 8 + 12 * share, top(share)).v;
   });
+  return Float32Array.from({ length: SIZE.width * SIZE.height }, (_, i) =>
+    (Math.floor(i / SIZE.width) + 0.5) / SIZE.height > skyBegins[i % SIZE.width] ? 1 : 0,
+  );
+};
 
 describe('seenHeight', () => {
   it('is where sky begins over the foot, chimneys apart', () => {

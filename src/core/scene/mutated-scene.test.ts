@@ -26,7 +26,7 @@ const SCENE: Scene = {
 };
 
 /** How many mutants of a value are tried, each of it or of another mutant. */
-const MUTANTS = 1500;
+const MUTANTS = 600;
 
 /** What a check throws for mutants of a value that is sound; undefined for those that it takes. */
 function faultsOf(sound: unknown, check: (value: unknown) => unknown): unknown[] {
