@@ -1,6 +1,7 @@
 import { builtScene } from '../../test/built-scene';
 import { describe, expect, it } from 'vitest';
 import { setNight } from '@/core/scene/commands';
+import { setSky } from '@/core/scene/sky-commands';
 import { setCircuit } from '@/core/scene/fixture-commands';
 import { PLAIN_FINISH, PLAIN_GRIP, PLAIN_SURFACE } from '@/core/scene/new-scene';
 import type { FixtureValues, Scene } from '@/core/scene/schema';
@@ -260,7 +261,10 @@ describe('light in the renderer', () => {
     const { low, high } = await renderer.read(toneRangeOf(SCENE), NEVER);
     expect(await renderer.read(toneRangeOf(stretched), NEVER)).toEqual({ low, high });
     expect(low).toBeLessThan(high);
-    const codes = await show(renderer, after(streetScene([]), setNight('Haze', { haze: 0 })));
+    const codes = await show(
+      renderer,
+      after(after(streetScene([]), setNight('Haze', { haze: 0 })), setSky('Sky', { from: 'plate' })),
+    );
     expect(255 * high).toBeCloseTo(Math.max(...[0.1, 0.5, 0.8].map((v) => luminanceAt(codes, 0.5, v))), -1.3);
   });
 });

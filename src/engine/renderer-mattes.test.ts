@@ -34,7 +34,7 @@ describe('mattes in the renderer', () => {
     expect(ratio(soft, 0.51)).toBeLessThan(0.98);
     tasks.length = 0;
     await show(renderer, placed({ feather: 0.1 }, { stops: -2 }));
-    expect(new Set(tasks)).toEqual(new Set(['open', 'night', 'sum', 'film']));
+    expect(new Set(tasks)).toEqual(new Set(['open', 'night', 'behind', 'sum', 'film']));
   });
 
   it('finds the sky and areas the same at any size, and shows a matte over the picture', async () => {

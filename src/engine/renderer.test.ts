@@ -100,7 +100,7 @@ describe('renderer', () => {
       expect(renderer.isReady({ scene: at(-3 - i / 10), region: WHOLE })).toBe(true);
       await show(renderer, at(-3 - i / 10));
     }
-    expect(new Set(tasks)).toEqual(new Set(['night', 'sum', 'film']));
+    expect(new Set(tasks)).toEqual(new Set(['night', 'behind', 'sum', 'film']));
     expect(used()).toBe(before);
   });
 

@@ -31,15 +31,18 @@ const TWILIGHT: readonly (readonly [depth: number, lux: number])[] = [
 ];
 
 /** What a small town's own lamps send back from the sky, lux. */
-const TOWN_GLOW = 0.12;
+export const TOWN_GLOW = 0.12;
 
 /** Sun's depth below the horizon at an hour, degrees. */
 export function sunDepth(hour: number): number {
   return DEEPEST_SUN * Math.min(1, Math.max(0, hour));
 }
 
-/** Ambient illuminance at an hour, lux. */
-export function ambientLux(hour: number): number {
+/** Ambient illuminance at an hour, lux: twilight, and what the town sends back. */
+export const ambientLux = (hour: number): number => twilightLux(hour) + TOWN_GLOW;
+
+/** Illuminance of level ground by the sky's own light at an hour, lux. */
+export function twilightLux(hour: number): number {
   const depth = sunDepth(hour);
   const i = Math.min(
     TWILIGHT.length - 2,
@@ -47,7 +50,7 @@ export function ambientLux(hour: number): number {
   );
   const [d0, l0] = TWILIGHT[i];
   const [d1, l1] = TWILIGHT[i + 1];
-  return l0 * (l1 / l0) ** ((depth - d0) / (d1 - d0)) + TOWN_GLOW;
+  return l0 * (l1 / l0) ** ((depth - d0) / (d1 - d0));
 }
 
 /** The values that a night starts from at an hour between the named ones: kelvin runs in mireds. */

@@ -58,7 +58,7 @@ describe('pictureWeights', () => {
     const at = (level: number, master = 0) =>
       weigh(
         scene([circuit('a', { level })], [fixture('1', 'a')], {
-          desk: { ambient: 0, sky: 0, moon: -10, haze: 0, master },
+          desk: { ambient: 0, sky: 0, moon: -10, stars: 0, haze: 0, master },
         }),
       ).layers[0];
     for (const part of ['spill', 'air', 'source'] as const) {

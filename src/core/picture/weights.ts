@@ -54,6 +54,15 @@ export interface LayerWeights {
   source: Rgb;
 }
 
+/** The haze of a scene under its ambient light. */
+export function mistOf({ night, desk }: Pick<Scene, 'night' | 'desk'>): Mist {
+  const glow = HAZE_LIGHT * faderGain(desk.ambient) * 2 ** (night.exposure + night.hazeGlow);
+  return {
+    color: times(blackbodyRgb(night.hazeKelvin, CAMERA_WHITE), glow),
+    perMetre: THICKEST_HAZE * night.haze ** 2 * faderGain(desk.haze),
+  };
+}
+
 /**
  * Weights of a scene. The camera is set so that the plate, as it is metered, under ambient light alone shows `night.exposure` stops below
  * the day; the hour's lux then say how bright a lamp is beside it.
@@ -70,12 +79,12 @@ export function pictureWeights(
   const gain = meteredGain(night, medianLuminance);
   const perNit = (Math.PI * gain * perLux * medianLuminance) / MIDDLE_GREY;
   const ambient = faderGain(desk.ambient);
-  const glow = HAZE_LIGHT * ambient * 2 ** (night.exposure + night.hazeGlow);
-  const haze = THICKEST_HAZE * night.haze ** 2 * faderGain(desk.haze);
+  const mist = mistOf(scene);
+  const haze = mist.perMetre;
   return {
     ambient,
     sky: ambient * faderGain(desk.sky),
-    mist: { color: times(blackbodyRgb(night.hazeKelvin, CAMERA_WHITE), glow), perMetre: haze },
+    mist,
     layers: layers.map(({ circuit, gel, moon }) => {
       const master = moon ? 1 : faderGain(desk.master);
       const lit = burns(circuit, scene) ? faderGain(circuit.level) * master : 0;

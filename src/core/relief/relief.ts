@@ -1,3 +1,4 @@
+import { perHazeLength } from './haze-length';
 import type { Relief } from './relief-planes';
 import { outlineRow } from '../geometry/outline-row';
 import { bilinearRow } from '../plane/bilinear-row';
@@ -12,9 +13,6 @@ import { createReliefRow, sightRow, type ReliefRow } from './relief-row';
 import { NO_SURFACES, type Surfaces } from './relief-surfaces';
 import type { Tilts } from './standee-form';
 import type { Survey } from '../survey/survey';
-
-/** Height of the top of the haze over the eye, and the farthest way through it, metres. */
-const HAZE = { top: 120, farthest: 4000 } as const;
 
 /**
  * Relief of a region, row by row: ground where the survey found ground, the rest upright and facing the eye where its column
@@ -92,7 +90,7 @@ function throughHaze(
   for (let x = 0; x < width; x++) {
     const i = first + x;
     const ray = Math.sqrt(aside[x] * aside[x] + ahead[x] * ahead[x] + rise[x] * rise[x]);
-    const perSky = Math.max(1 / HAZE.farthest, rise[x] / (HAZE.top * ray));
+    const perSky = perHazeLength(rise[x] / ray);
     distance[i] = 1 / (land[x] / (reach[i] * ray) + (1 - land[x]) * perSky);
   }
 }

@@ -47,6 +47,7 @@ export function betweenCues(from: Cue, to: Cue, share: number): Cue {
     ambient: level(from.ambient, to.ambient),
     sky: level(from.sky, to.sky),
     moon: level(from.moon, to.moon),
+    stars: level(from.stars, to.stars),
     haze: level(from.haze, to.haze),
     master: level(from.master, to.master),
     circuits: [...met, ...before.values()],

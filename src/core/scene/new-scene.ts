@@ -1,6 +1,7 @@
 import { WHOLE_FRAME } from '../frame/frame';
 import { FINISHES } from '../plan/finishes';
 import { FIRST_HOUR, startingNight } from '../night/starting-night';
+import { FIRST_SKY } from '../sky/sky-schema';
 import { RANGES } from '../fields/ranges';
 import { SCENE_VERSION, type Circuit, type Grip, type Moon, type Scene } from './schema';
 
@@ -50,7 +51,8 @@ export function newScene(title: string, plate: Scene['plate'], lens?: number): S
     fixtures: [],
     circuits: [],
     cues: [],
+    sky: structuredClone(FIRST_SKY),
     moon: { ...FIRST_MOON },
-    desk: { ambient: 0, sky: 0, moon: RANGES.level.min, haze: 0, master: 0 },
+    desk: { ambient: 0, sky: 0, moon: RANGES.level.min, stars: 0, haze: 0, master: 0 },
   };
 }

@@ -25,7 +25,11 @@ const circuit = testCircuit;
 const globe = (id: string, on: string) => streetLamp(id, 0.5, { circuit: on });
 const lit = runCommand(blank, addFixture(globe('one', 'a'), circuit('a'))).scene;
 /** The same as a scene from before nights were metered. */
-const unmetered: Scene = { ...lit, night: { ...lit.night, meter: 0 } };
+const unmetered: Scene = {
+  ...lit,
+  night: { ...lit.night, meter: 0 },
+  sky: { ...lit.sky, from: 'plate' },
+};
 
 const COMMANDS: Command[] = [
   renameScene('Other'),
@@ -132,7 +136,7 @@ describe('parseScene', () => {
     const { hour, exposure, kelvin, tint, saturation, haze } = lit.night;
     const night = { hour, exposure, kelvin, tint, saturation, haze };
     expect(parseScene({ ...rest, version: 1, night })).toEqual({
-      ...lit,
+      ...unmetered,
       night: { ...night, meter: 0, rods: 0, hold: 0, ...PLAIN_GRADE },
     });
   });

@@ -4,9 +4,10 @@ import { hash, id, name, ranged, unique } from '../fields/fields';
 import { matteSchema, MOST_MATTES, MOST_PLACES, placeSchema } from '../matte/matte-schema';
 import { nightSchema } from '../night/night-schema';
 import { planSchema } from '../plan/plan-schema';
+import { skySchema } from '../sky/sky-schema';
 
 /** Names a scene file's version; see `upgrade.ts` for older ones. */
-export const SCENE_VERSION = 11;
+export const SCENE_VERSION = 12;
 
 /** Most fixtures that one scene holds. */
 export const MOST_FIXTURES = 500;
@@ -47,6 +48,7 @@ const cueSchema = object({
   ambient: ranged('level'),
   sky: ranged('level'),
   moon: ranged('level'),
+  stars: ranged('level'),
   haze: ranged('level'),
   master: ranged('level'),
   /** The circuits as they were; one that is new since then is left as it is. */
@@ -105,17 +107,19 @@ export const sceneSchema = object({
     .max(MOST_FIXTURES, `a scene holds at most ${MOST_FIXTURES} fixtures`)
     .test('unique', 'two fixtures have the same id', unique),
   circuits: array(circuitSchema).required().max(100).test('unique', 'two circuits have the same id', unique),
+  sky: skySchema,
   /** Where the moon stands: degrees to the right of where the eye looks, and over the horizon. */
   moon: object({ azimuth: ranged('azimuth'), elevation: ranged('elevation'), kelvin: ranged('kelvin') })
     .noUnknown()
     .required(),
   /** Remembered states of the desk. */
   cues: array(cueSchema).required().max(MOST_CUES).test('unique', 'two cues have the same id', unique),
-  /** Faders that belong to no circuit, stops: the night's own light, the sky over it, the moon, the haze, and all lamps. */
+  /** Faders that belong to no circuit, stops: the night's own light, the sky over it, the moon, the stars, the haze, and all lamps. */
   desk: object({
     ambient: ranged('level'),
     sky: ranged('level'),
     moon: ranged('level'),
+    stars: ranged('level'),
     haze: ranged('level'),
     master: ranged('level'),
   })
@@ -130,6 +134,7 @@ export type Scene = Omit<InferType<typeof sceneSchema>, 'fixtures'> & { fixtures
 export type SceneFrame = Scene['frame'];
 export type { Matte, Place } from '../matte/matte-schema';
 export type { Night } from '../night/night-schema';
+export type { SkySettings } from '../sky/sky-schema';
 export type { GroundPlan } from '../plan/plan-schema';
 export type { Fixture, FixtureValues } from '../fixture/fixture-schema';
 export type { Gel } from '../fixture/fixture-base';

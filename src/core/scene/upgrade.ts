@@ -4,6 +4,7 @@ import { standsOn, type Deck } from '../plan/surfaces';
 import { WHOLE_FRAME } from '../frame/frame';
 import { PLAIN_GRADE } from '../night/starting-night';
 import { FIRST_MOON, PLAIN_FINISH, PLAIN_GRIP, PLAIN_SURFACE } from './new-scene';
+import { FIRST_SKY } from '../sky/sky-schema';
 import { RANGES } from '../fields/ranges';
 
 /** A document of any version, as it was written. */
@@ -183,6 +184,14 @@ const STEPS: Record<number, (old: Versioned) => Versioned> = {
   9: (old) => ({ ...old, version: 10, ...(old.night && { night: { ...old.night, meter: 0 } }) }),
   // 11 added strokes that say what a place is.
   10: (old) => ({ ...old, version: 11, ...(old.plan && { plan: { ...old.plan, strokes: [] } }) }),
+  // 12 added the sky. Older scenes keep their plate's own.
+  11: (old) => ({
+    ...old,
+    version: 12,
+    sky: { ...structuredClone(FIRST_SKY), from: 'plate' },
+    ...(old.desk && { desk: { ...old.desk, stars: 0 } }),
+    ...(old.cues && { cues: old.cues.map((cue) => ({ ...cue, stars: 0 })) }),
+  }),
 };
 
 /** Moves the foot of a standee from the ground to the deck that is seen there, as far off. */

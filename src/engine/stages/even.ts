@@ -5,6 +5,7 @@ import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import { matte } from './matte';
 import { plate } from './plate';
+import { freed } from './skyline';
 import { survey, surveyIn } from './survey';
 
 /** The day's broad shading, as lines over the small copy. */
@@ -46,7 +47,7 @@ export const even = stage({
   name: 'even',
   part: 'evening out the day',
   settings: ({ scene }) => scene.night.evenOut,
-  inputs: (at) => ({ plate: plate(at), levelling: levelling(at) }),
+  inputs: (at) => ({ plate: freed(at), levelling: levelling(at) }),
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
   pace: 'quick',
   newest: () => '',
@@ -94,7 +95,7 @@ export const lift = stage({
   },
 });
 
-const levelled = (at: Spot) => (at.scene.night.evenOut === 0 ? plate(at) : even(at));
+const levelled = (at: Spot) => (at.scene.night.evenOut === 0 ? freed(at) : even(at));
 
 /** The plate as lamps and ambient light find it: without the day's shading and the sun's own shadow. */
 export const evened = (at: Spot) => (at.scene.plan.sunShadow?.lift ? lift(at) : levelled(at));

@@ -86,10 +86,11 @@ export const lamps = stage({
     const rows = commonRows(band.rows, out.facts.sourceRows);
     const part = rowsOf(out.region, rows.from, rows.to - rows.from);
     const source = rowsIn(out.source, out, out.facts.sourceRows, rows).fill(0);
-    const [r, g, b] = [inputs.plate.r, inputs.plate.g, inputs.plate.b].map((plane) =>
+    const { plate: day, relief: lie } = inputs;
+    const [r, g, b, land, reach] = [day.r, day.g, day.b, lie.land, lie.reach].map((plane) =>
       rowsIn(plane, out, { from: 0, to: out.height }, rows),
     );
-    const beneath = { width: part.width, height: part.height, r, g, b };
+    const beneath = { width: part.width, height: part.height, r, g, b, land, reach };
     if (source.length > 0) for (const seen of prepared.sources) addVisibleSource(source, part, seen, beneath);
   },
 });

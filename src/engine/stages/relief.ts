@@ -1,4 +1,5 @@
 import { cameraOf } from '@/core/picture/camera-of';
+import { hazeOnLand } from '@/core/relief/haze-length';
 import { reliefOf } from '@/core/relief/relief';
 import { RELIEF_PLANES } from '@/core/relief/relief-planes';
 import { creaseTilts, roundTilts } from '@/core/relief/standee-form';
@@ -12,6 +13,7 @@ import { stage } from '../graph/stage';
 import { creaseSize } from '../sizes';
 import { matte, type ById } from './matte';
 import { plate } from './plate';
+import { hasSky, skyline } from './skyline';
 import { survey, surveyIn } from './survey';
 
 /** How a standee bulges, found on the small copy. */
@@ -92,6 +94,7 @@ export const relief = stage({
       })),
       ends: ofEnds(plan, (id) => matte(at, id)),
       wet: wet === undefined ? undefined : matte(at, wet),
+      skyline: hasSky(at) ? skyline(at) : undefined,
       folds: isFolded(plan) ? crease(at) : undefined,
     };
   },
@@ -125,5 +128,6 @@ export const relief = stage({
         Object.entries(inputs.ends).map(([id, { coverage }]) => [id, cut(coverage)] as const),
       ),
     });
+    if (inputs.skyline) hazeOnLand(of(out), cut(inputs.skyline.land), camera, region);
   },
 });

@@ -8,6 +8,8 @@ import { ifAny } from './direct';
 import type { LayerView } from './lamps';
 import { night } from './night';
 import { relief } from './relief';
+import { behind } from './sky';
+import { hasSky } from './skyline';
 import { survey } from './survey';
 
 /** A layer with its spill as it lands. */
@@ -25,13 +27,23 @@ export const sum = stage({
   part: 'the light of the fixtures',
   settings: (at) => ({
     ...{ night: at.scene.night, desk: at.scene.desk, circuits: at.scene.circuits },
+    skied: hasSky(at),
     lit: litLayers(at).map((layer) => ({ ...layer, fixtures: [] })),
   }),
   inputs: (at) => ({
-    ...{ plate: evened(at), night: night(at), relief: relief(at), survey: survey(at) },
+    ...{
+      plate: evened(at),
+      night: hasSky(at) ? behind(at) : night(at),
+      relief: relief(at),
+      survey: survey(at),
+    },
     layers: litLayers(at).map((layer) => layerWants(at, layer)),
   }),
-  prepare: ({ settings, inputs }) => pictureWeights(settings, settings.lit, inputs.survey.medianLuminance[0]),
+  prepare({ settings, inputs }) {
+    const weights = pictureWeights(settings, settings.lit, inputs.survey.medianLuminance[0]);
+    // What stands behind the skyline was weighed with it.
+    return settings.skied ? { ...weights, ambient: 1, sky: 1 } : weights;
+  },
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
   pace: 'quick',
   passing: true,

@@ -1,3 +1,4 @@
+import { unlike } from '@/core/fixture/make-fixture';
 import { placeFixture } from '@/core/fixture/place-fixture';
 import { cameraOf } from '@/core/picture/camera-of';
 import { footForHeight, metresPerWidth, placeOnStalk } from '@/core/geometry/place-on-stalk';
@@ -66,22 +67,25 @@ export function pasteInto(scene: Scene, { plan, fixtures, circuits }: Copied) {
       const stands = isSame ? aside(own.foot) : footForHeight(camera, own.at, height);
       const perWidth = metresPerWidth(camera, own.at, placeOnStalk(camera, own.at, stands));
       const size = clampTo(radius / perWidth, RANGES.size);
-      const copy: Fixture = {
-        ...own,
-        id: crypto.randomUUID(),
-        name: freeName(stemOf(own), taken),
-        circuit: circuitFor(own.circuit),
-        at: aside(own.at),
-        path: own.path.map(aside),
-        foot: stands,
-        aim: isSame
-          ? aside(own.aim)
-          : { u: stands.u + own.aim.u - own.foot.u, v: stands.v + own.aim.v - own.foot.v },
-        size: isSame ? own.size : size,
-        ...(bulb !== undefined && { bulb: bulbs.get(bulb) }),
-        ...(known(behind) && { behind }),
-        ...(only && known(only.matte) && { only }),
-      };
+      const copy = unlike(
+        {
+          ...own,
+          id: crypto.randomUUID(),
+          name: freeName(stemOf(own), taken),
+          circuit: circuitFor(own.circuit),
+          at: aside(own.at),
+          path: own.path.map(aside),
+          foot: stands,
+          aim: isSame
+            ? aside(own.aim)
+            : { u: stands.u + own.aim.u - own.foot.u, v: stands.v + own.aim.v - own.foot.v },
+          size: isSame ? own.size : size,
+          ...(bulb !== undefined && { bulb: bulbs.get(bulb) }),
+          ...(known(behind) && { behind }),
+          ...(only && known(only.matte) && { only }),
+        },
+        taken,
+      );
       taken.push(copy);
       return copy;
     });

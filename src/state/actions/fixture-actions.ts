@@ -1,6 +1,6 @@
 import { kelvinGel } from '@/core/fixture/kelvin-gel';
 import { KINDS, kindOf, type AnyKind, type KindName } from '@/core/fixture/kinds';
-import { makeFixture } from '@/core/fixture/make-fixture';
+import { makeFixture, unlike } from '@/core/fixture/make-fixture';
 import { placeFixture } from '@/core/fixture/place-fixture';
 import { metresPerWidth, placeOnStalk, footForHeight } from '@/core/geometry/place-on-stalk';
 import { project, type Camera, type PlatePoint } from '@/core/geometry/camera';
@@ -29,6 +29,16 @@ export const stemOf = ({ name }: { name: string }): string => name.replace(/ \d+
 /** A circuit with everything at its middle. */
 export const newCircuit = (scene: Scene): Circuit =>
   plainCircuit(crypto.randomUUID(), freeName('Circuit', scene.circuits));
+
+/** The circuit that a new fixture goes on: its kind's own, or the one that was worked on last. It may not be in the scene yet. */
+export function circuitFor(scene: Scene, kind: KindName, last?: string): Circuit {
+  const { ownCircuit } = kindOf({ kind });
+  if (ownCircuit !== undefined)
+    return (
+      scene.circuits.find(({ name }) => name === ownCircuit) ?? plainCircuit(crypto.randomUUID(), ownCircuit)
+    );
+  return scene.circuits.find(({ id }) => id === last) ?? scene.circuits.at(-1) ?? newCircuit(scene);
+}
 
 /** How far before a wall a lamp hangs that would else be behind it, metres: on an arm. */
 const ARM = 0.45;
@@ -71,7 +81,7 @@ export function newFixture(
   );
   const { lumens, kelvin, radius, heart, halo } = own.defaults;
   const gel = own.defaults.gel ?? kelvinGel(kelvin);
-  return makeFixture(kind, {
+  const fixture = makeFixture(kind, {
     id: crypto.randomUUID(),
     name: freeName(`${circuit.name} ${own.noun}`, scene.fixtures),
     circuit: circuit.id,
@@ -82,6 +92,7 @@ export function newFixture(
     ...{ shown: 0, spill: 0 },
     ...own.begin?.(camera, path),
   });
+  return unlike(fixture, scene.fixtures);
 }
 
 /** What is usual of a kind of lamp that hangs. */
@@ -141,7 +152,8 @@ const AROUND = { across: 0.03, down: 0.05 } as const;
 
 /** The path of a fixture that keys alone light. */
 export function pathAround(kind: KindName, { u, v }: PlatePoint): PlatePoint[] {
-  const { closed, gesture } = KINDS[kind];
+  const { closed, gesture, around } = kindOf({ kind });
+  if (around) return around.map((off) => ({ u: u + off.u, v: v + off.v }));
   const { across, down } = AROUND;
   if (!closed) return gesture === 'click' ? [] : [-1, 1].map((side) => ({ u: u + side * across, v }));
   return [

@@ -6,6 +6,7 @@ import { twinsOf, type Alike } from '@/core/fixture/twins';
 import { wallPieces } from '@/core/plan/wall-pieces';
 import { cameraOf } from '@/core/picture/camera-of';
 import type { PlatePoint } from '@/core/geometry/camera';
+import { unlike } from '@/core/fixture/make-fixture';
 import { clampTo, RANGES } from '@/core/fields/ranges';
 import { MOST_FIXTURES, type Fixture, type Scene } from '@/core/scene/schema';
 import type { Sample } from '@/segment/find-alike';
@@ -52,13 +53,16 @@ function copiesOf(scene: Scene, fixture: Fixture, places: readonly CopyPlace[]):
   const taken = [...scene.fixtures];
   const stem = stemOf(fixture);
   return places.map((place) => {
-    const copy = {
-      ...structuredClone(fixture),
-      ...place,
-      size: clampTo(place.size, RANGES.size),
-      id: crypto.randomUUID(),
-      name: freeName(stem, taken),
-    };
+    const copy = unlike(
+      {
+        ...structuredClone(fixture),
+        ...place,
+        size: clampTo(place.size, RANGES.size),
+        id: crypto.randomUUID(),
+        name: freeName(stem, taken),
+      },
+      taken,
+    );
     taken.push(copy);
     return copy;
   });

@@ -48,7 +48,11 @@ describe('takeUp', () => {
   it('runs no entry of another version: what the document became is brought up to date', () => {
     const old = { ...outbox, version: 7, scene: { ...LAST, version: 7 } };
     const taken = takeUp(opened(SCENE), old)!;
-    expect(taken.scene).toEqual({ ...LAST, night: { ...LAST.night, meter: 0 } });
+    expect(taken.scene).toEqual({
+      ...LAST,
+      night: { ...LAST.night, meter: 0 },
+      sky: { ...LAST.sky, from: 'plate' },
+    });
     expect(taken.entries).toHaveLength(1);
     expect(taken.entries[0].label).toBe('Changes from before Sundew was updated');
     expect(takeUp(opened(SCENE), { ...outbox, entries: taken.entries })?.scene).toEqual(taken.scene);

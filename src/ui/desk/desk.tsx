@@ -42,6 +42,7 @@ export function Desk() {
       {fader('ambient', 'Ambient', litCss(ambientGains(0, night.kelvin, night.tint), 0.4))}
       {fader('sky', 'Sky', litCss([0.45, 0.62, 1.2], 0.3))}
       {fader('moon', 'Moon', litCss(blackbodyRgb(moon.kelvin, CAMERA_WHITE)), RANGES.level.min)}
+      {fader('stars', 'Stars', litCss([1, 1.02, 1.12], 0.5))}
       {fader('haze', 'Haze', litCss(blackbodyRgb(night.hazeKelvin, CAMERA_WHITE), 0.3))}
       <span className={classes.divider} />
       {circuits.map((circuit, index) => (

@@ -4,10 +4,11 @@ import { mattes } from './mattes';
 import { night } from './night';
 import { output } from './output';
 import { plan } from './plan';
+import { sky } from './sky';
 import type { StepInfo } from './step';
 
 /** Every step of the worksheet, in the order of the work. To add one: a folder beside these, and its name here. */
-export const STEPS = { frame, night, mattes, plan, fixtures, output };
+export const STEPS = { frame, night, mattes, plan, sky, fixtures, output };
 
 export type StepName = keyof typeof STEPS;
 

@@ -2,10 +2,9 @@
 
 import { Button, SegmentedControl } from '@mantine/core';
 import { startingNight } from '@/core/night/starting-night';
-import { FIRST_MOON } from '@/core/scene/new-scene';
-import { setMoon, setNight, setNightPart } from '@/core/scene/commands';
+import { setNight, setNightPart } from '@/core/scene/commands';
 import { RANGES, type Range } from '@/core/fields/ranges';
-import type { Moon, Night } from '@/core/scene/schema';
+import type { Night } from '@/core/scene/schema';
 import { NumberRow, ratioScale } from '../../controls/number-row';
 import { useScene } from '../../editor/editor-context';
 import classes from '../../worksheet/worksheet.module.css';
@@ -147,33 +146,6 @@ export function HazePart() {
       {row('haze', 'Thickness', RANGES.haze)}
       {row('hazeKelvin', 'Colour', RANGES.kelvin, KELVIN)}
       {row('hazeGlow', 'Brightness', RANGES.hazeGlow)}
-    </>
-  );
-}
-
-/** Where the moon stands; its fader is on the desk. */
-export function MoonPart() {
-  const moon = useScene(({ scene }) => scene.moon);
-  const change = useScene((state) => state.change);
-  const row = (name: keyof Moon, label: string, range: Range, look?: Look) => (
-    <NumberRow
-      label={label}
-      value={moon[name]}
-      range={range}
-      initial={FIRST_MOON[name]}
-      onChange={(value) => change(`moon ${name}`, setMoon(`Moon: ${label.toLowerCase()}`, { [name]: value }))}
-      {...look}
-    />
-  );
-  return (
-    <>
-      {row('azimuth', 'To the right', RANGES.azimuth)}
-      {row('elevation', 'Height', RANGES.elevation)}
-      {row('kelvin', 'Colour', RANGES.kelvin, KELVIN)}
-      <p className={classes.hint}>
-        At 0° it stands before you, behind the scene; at 180° behind your back. Its fader on the desk brings
-        it up.
-      </p>
     </>
   );
 }

@@ -4,13 +4,12 @@ import { Button } from '@mantine/core';
 import type { ComponentType } from 'react';
 import { startingNight } from '@/core/night/starting-night';
 import { setNight } from '@/core/scene/commands';
-import { RANGES } from '@/core/fields/ranges';
 import type { Night, Scene } from '@/core/scene/schema';
 import { NIGHT_PARTS, type NightPartName } from './night-view';
 import { Fold } from '../../controls/fold';
 import { useScene, useView } from '../../editor/editor-context';
 import { ByTonePart } from './by-tone-part';
-import { HazePart, LightPart, MoonPart, SurroundPart, TonesPart } from './night-parts';
+import { HazePart, LightPart, SurroundPart, TonesPart } from './night-parts';
 import { LutPart } from './lut-part';
 import { NocturneWall } from './nocturne-wall';
 import { ToneChart } from './tone-chart';
@@ -56,12 +55,6 @@ const PARTS: Record<NightPartName, PartInfo> = {
     title: 'Haze',
     says: ({ haze }) => haze.toFixed(2),
     Body: HazePart,
-  },
-  moon: {
-    title: 'Moon',
-    says: (_night, { desk, moon }) =>
-      desk.moon <= RANGES.level.min ? 'down' : `${moon.elevation.toFixed(0)}° high`,
-    Body: MoonPart,
   },
 };
 

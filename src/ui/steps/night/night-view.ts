@@ -1,7 +1,7 @@
 import type { Slice } from '../../view/slice';
 
 /** Parts of the step; one is open at a time. */
-export const NIGHT_PARTS = ['light', 'tones', 'byTone', 'lut', 'surround', 'haze', 'moon'] as const;
+export const NIGHT_PARTS = ['light', 'tones', 'byTone', 'lut', 'surround', 'haze'] as const;
 export type NightPartName = (typeof NIGHT_PARTS)[number];
 
 export interface NightView {

@@ -1,0 +1,35 @@
+import { alongRay, project, rayThrough, type Camera, type PlatePoint } from '../geometry/camera';
+import { normalize, type Vec3 } from '../geometry/vec3';
+
+const DEGREE = Math.PI / 180;
+
+/** Where something stands in the sky: degrees to the right of where the eye looks, and over the horizon. */
+export interface SkyPlace {
+  azimuth: number;
+  elevation: number;
+}
+
+/** The unit vector toward a place of the sky, world axes: x right, y ahead, z up. */
+export function skyDirection({ azimuth, elevation }: SkyPlace): Vec3 {
+  const level = Math.cos(elevation * DEGREE);
+  return [
+    level * Math.sin(azimuth * DEGREE),
+    level * Math.cos(azimuth * DEGREE),
+    Math.sin(elevation * DEGREE),
+  ];
+}
+
+/** The place of the sky that lies in a direction of any length. */
+export function skyPlace([x, y, z]: Vec3): SkyPlace {
+  return { azimuth: Math.atan2(x, y) / DEGREE, elevation: Math.atan2(z, Math.hypot(x, y)) / DEGREE };
+}
+
+/** The place of the sky that is seen at a place of the plate; below the horizon its elevation is negative. */
+export const skyPlaceAt = (camera: Camera, at: PlatePoint): SkyPlace => skyPlace(rayThrough(camera, at));
+
+/** The unit vector toward what is seen at a place of the plate. */
+export const directionAt = (camera: Camera, at: PlatePoint): Vec3 => normalize(rayThrough(camera, at));
+
+/** Where a direction is seen on the plate, however far outside. Undefined for what lies behind the eye. */
+export const projectDirection = (camera: Camera, direction: Vec3): PlatePoint | undefined =>
+  project(camera, alongRay(camera, direction, 1));

@@ -1,0 +1,57 @@
+import { luminance } from '../color/luminance';
+import { ambientLux, sunDepth, TOWN_GLOW, twilightLux } from '../night/hour';
+import { townDome, twilightDome, type Dome } from './twilight';
+
+/** How finely a dome is summed: rings of elevation, and directions in each. */
+const RINGS = 45;
+const TURNS = 48;
+
+/** Illuminance that a dome gives level ground: its luminance times the sine of its elevation, over the upper hemisphere. */
+export function domeLux(dome: Dome): number {
+  let sum = 0;
+  for (let ring = 0; ring < RINGS; ring++) {
+    const elevation = (90 * (ring + 0.5)) / RINGS;
+    const rise = (elevation * Math.PI) / 180;
+    const weight = Math.sin(rise) * Math.cos(rise);
+    for (let turn = 0; turn < TURNS; turn++)
+      sum += weight * luminance(dome({ azimuth: (360 * turn) / TURNS - 180, elevation }));
+  }
+  return (sum * (Math.PI / 2 / RINGS) * 2 * Math.PI) / TURNS;
+}
+
+/** What a person says of the clear sky. */
+export interface DomeSettings {
+  hour: number;
+  /** Where the sun went, degrees to the right of where the eye looks. */
+  sun: number;
+  /** The band over where it went, stops, and the town's glow, stops and kelvin. */
+  afterglow: number;
+  town: number;
+  townKelvin: number;
+}
+
+/** A dome, brighter or darker. */
+const scaled =
+  (dome: Dome, k: number): Dome =>
+  (place) => {
+    const [r, g, b] = dome(place);
+    return [k * r, k * g, k * b];
+  };
+
+/**
+ * The luminance of the clear sky over directions, cd/m2 in linear sRGB: the sky's own, and what the town adds. With nothing changed by hand
+ * both together give level ground the hour's ambient lux: sky and land agree. What a person adds to one part changes no other.
+ */
+export function clearSky({ hour, sun, afterglow, town, townKelvin }: DomeSettings) {
+  const depth = sunDepth(hour);
+  const plain = domeLux(twilightDome(depth, sun, 1));
+  const glow = townDome(townKelvin);
+  return {
+    twilight: scaled(twilightDome(depth, sun, 2 ** afterglow), twilightLux(hour) / plain),
+    town: scaled(glow, (TOWN_GLOW * 2 ** town) / domeLux(glow)),
+  };
+}
+
+/** Light of the picture that one cd/m2 of the sky gives: a white sheet on the ground under the hour's light shows as the night's exposure says. */
+export const lightPerSkyNit = ({ exposure, hour }: { exposure: number; hour: number }): number =>
+  (Math.PI * 2 ** exposure) / ambientLux(hour);

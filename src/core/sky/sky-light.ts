@@ -1,0 +1,122 @@
+import { LUMINANCE } from '../color/luminance';
+import { domeLux } from './dome-light';
+import type { RgbPlanes } from '../plane/plane';
+import { bilinearRow } from '../plane/bilinear-row';
+import type { Region } from '../plane/region';
+import { rayThrough, type Camera } from '../geometry/camera';
+import { skyPlaceAt } from './direction';
+import type { Dome } from './twilight';
+
+/** The sky behind the skyline before faders weigh it: cd/m2 of all but moon, stars and what lamps below give to clouds. */
+export interface SkyPlanes extends RgbPlanes {
+  /** How much cloud a pixel looks through, 0 to 1; none where no cloud is. */
+  cloud: Float32Array;
+}
+
+/** How bright and how pale clouds are under the sky's own light: against level ground's mean, thick ones a little darker. */
+const CLOUD = { bright: 0.85, thick: 0.35, own: 0.45 } as const;
+
+/** How much brighter a town's light stands on clouds than in clear air. */
+const TOWN_ON_CLOUDS = 2.2;
+
+/** Most and least that the plate's own clouds change the sky. */
+const OWN = { least: 0.3, most: 3 } as const;
+
+/** Fills planes with a dome, at their own pixels. */
+export function fillDome(
+  out: RgbPlanes,
+  camera: Camera,
+  dome: Dome,
+  { fullWidth, fullHeight, left, top }: Region,
+): void {
+  for (let y = 0, i = 0; y < out.height; y++) {
+    for (let x = 0; x < out.width; x++, i++) {
+      const at = { u: (left + x + 0.5) / fullWidth, v: (top + y + 0.5) / fullHeight };
+      [out.r[i], out.g[i], out.b[i]] = dome(skyPlaceAt(camera, at));
+    }
+  }
+}
+
+/** Mean luminance of what level ground sees of a dome, by channel: what clouds are lit with from above. */
+export function meanOfDome(dome: Dome): [number, number, number] {
+  return [0, 1, 2].map((c) => {
+    const channel: Dome = (place) => {
+      const value = dome(place)[c];
+      return [value, value, value];
+    };
+    return domeLux(channel) / Math.PI;
+  }) as [number, number, number];
+}
+
+/** What the sky of a region is made of. */
+export interface SkyParts {
+  /** The clear twilight and the town's glow, of the whole plate at any size. */
+  twilight: RgbPlanes;
+  town: RgbPlanes;
+  /** Mean light of the twilight: on clouds. */
+  above: readonly [number, number, number];
+  /** The plate's own sky, and its luminance without clouds, of the whole plate at any size. */
+  broad: { width: number; height: number; data: Float32Array };
+  own: number;
+  /** Clouds of the whole plate at any size. */
+  cloud?: { width: number; height: number; data: Float32Array };
+}
+
+/** Sums up the sky of a region: a clear dome, the plate's own clouds on it by a share, clouds before it. */
+export function skyLight(out: SkyPlanes, plate: RgbPlanes, parts: SkyParts, region: Region): void {
+  const { twilight, town, above, broad, own, cloud } = parts;
+  const row = () => new Float32Array(region.width);
+  const sky = { r: row(), g: row(), b: row() };
+  const lamps = { r: row(), g: row(), b: row() };
+  const [smooth, density] = [row(), row()];
+  for (let y = 0; y < region.height; y++) {
+    for (const c of ['r', 'g', 'b'] as const) {
+      bilinearRow(sky[c], { width: twilight.width, height: twilight.height, data: twilight[c] }, region, y);
+      bilinearRow(lamps[c], { width: town.width, height: town.height, data: town[c] }, region, y);
+    }
+    bilinearRow(smooth, broad, region, y);
+    if (cloud) bilinearRow(density, cloud, region, y);
+    for (let x = 0, i = y * region.width; x < region.width; x++, i++) {
+      const day = LUMINANCE[0] * plate.r[i] + LUMINANCE[1] * plate.g[i] + LUMINANCE[2] * plate.b[i];
+      const told = Math.min(OWN.most, Math.max(OWN.least, day / Math.max(1e-4, smooth[x])));
+      const factor = own === 0 ? 1 : told ** own;
+      const thick = density[x];
+      const onCloud = CLOUD.bright * (1 - CLOUD.thick * thick);
+      const fromTown = TOWN_ON_CLOUDS * (0.6 + 0.4 * thick);
+      out.r[i] = factor * cloudy(sky.r[x], lamps.r[x], above[0], thick, onCloud, fromTown);
+      out.g[i] = factor * cloudy(sky.g[x], lamps.g[x], above[1], thick, onCloud, fromTown);
+      out.b[i] = factor * cloudy(sky.b[x], lamps.b[x], above[2], thick, onCloud, fromTown);
+      if (cloud) out.cloud[i] = thick;
+    }
+  }
+}
+
+/** A channel of the sky with clouds before it, which are lit by the whole dome and by what stands behind them. */
+function cloudy(
+  sky: number,
+  town: number,
+  above: number,
+  thick: number,
+  onCloud: number,
+  fromTown: number,
+): number {
+  const clouds = onCloud * (CLOUD.own * sky + (1 - CLOUD.own) * above) + fromTown * town;
+  return (1 - thick) * (sky + town) + thick * clouds;
+}
+
+/** Directions of a row of pixels, as unit vectors side by side. */
+export function directionRow(
+  out: Float64Array,
+  camera: Camera,
+  { fullWidth, fullHeight, left, top, width }: Region,
+  row: number,
+): void {
+  const v = (top + row + 0.5) / fullHeight;
+  for (let x = 0; x < width; x++) {
+    const [a, b, c] = rayThrough(camera, { u: (left + x + 0.5) / fullWidth, v });
+    const per = 1 / Math.sqrt(a * a + b * b + c * c);
+    out[3 * x] = a * per;
+    out[3 * x + 1] = b * per;
+    out[3 * x + 2] = c * per;
+  }
+}

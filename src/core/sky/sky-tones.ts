@@ -1,0 +1,115 @@
+import { luminance } from '../color/luminance';
+import { createBoxBlur } from '../plane/box-blur';
+import type { RgbPlanes } from '../plane/plane';
+
+/**
+ * What the small copy of a plate says about both sides of its skyline, each side carried on beyond it: the colours that the day's sky
+ * and the land would have there, how surely a place lies within either, and the sky's broad brightness.
+ */
+export interface SkyTones {
+  skyR: Float32Array;
+  skyG: Float32Array;
+  skyB: Float32Array;
+  landR: Float32Array;
+  landG: Float32Array;
+  landB: Float32Array;
+  /** 1: within the sky, away from the skyline; 0: not. */
+  withinSky: Float32Array;
+  withinLand: Float32Array;
+  /** How much sky lies around, 0 to 1: leaves through which it shows are full of it. */
+  nearSky: Float32Array;
+  /** Luminance of the sky without its clouds, and the least that its clouds come down to. */
+  broad: Float32Array;
+  floor: Float32Array;
+}
+
+export const SKY_TONES = [
+  ...(['skyR', 'skyG', 'skyB', 'landR', 'landG', 'landB'] as const),
+  ...(['withinSky', 'withinLand', 'nearSky', 'broad', 'floor'] as const),
+] as const;
+
+/** From which share on a place counts as surely sky, and up to which as surely land. */
+const SURE = { sky: 0.85, land: 0.15 } as const;
+
+/** Lengths as fractions of the width: how far from the skyline a place is sure; the windows of means; how far sky shows through. */
+const REACH = { edge: 0.006, near: 0.012, next: 0.04, far: 0.15, through: 0.035, broad: 0.1 } as const;
+
+/** Clouds vary by so many standard deviations of the sky around. */
+const VARIES = 2.5;
+
+/** Share of a window that has to be known before its mean counts fully. */
+const ENOUGH = 0.04;
+
+const pixels = (fraction: number, width: number) => Math.max(1, Math.round(fraction * width));
+
+/** The least of a plane within some pixels: what is left of a mask away from its edge. */
+function eroded(mask: Float32Array, width: number, height: number, radius: number): Float32Array {
+  const mean = new Float32Array(mask.length);
+  createBoxBlur(width, height, radius)(mean, mask);
+  return mean.map((share) => (share > 1 - 1e-4 ? 1 : 0));
+}
+
+/** A plane that is known where `known` is 1, carried on over the rest: by means of windows that grow until they hold enough. */
+function carriedOn(plane: Float32Array, known: Float32Array, width: number, height: number): Float32Array {
+  const out = new Float32Array(plane.length);
+  const left = new Float32Array(plane.length).fill(1);
+  const [sum, weight] = [0, 1].map(() => new Float32Array(plane.length));
+  const masked = plane.map((value, i) => value * known[i]);
+  for (const reach of [REACH.near, REACH.next, REACH.far, 1]) {
+    const blur = createBoxBlur(width, height, pixels(reach, width));
+    blur(sum, masked);
+    blur(weight, known);
+    const last = reach === 1;
+    for (let i = 0; i < out.length; i++) {
+      const share = left[i] * (last ? 1 : Math.min(1, weight[i] / ENOUGH));
+      if (weight[i] > 1e-6) out[i] += (share * sum[i]) / weight[i];
+      left[i] -= share;
+    }
+  }
+  return out;
+}
+
+/**
+ * Looks at both sides of the skyline.
+ *
+ * @param plate the small copy
+ * @param sky coverage by sky as the survey found it
+ */
+export function skyTones(plate: RgbPlanes, sky: Float32Array): SkyTones {
+  const { width, height } = plate;
+  const edge = pixels(REACH.edge, width);
+  const sureSky = eroded(
+    sky.map((share) => (share > SURE.sky ? 1 : 0)),
+    width,
+    height,
+    edge,
+  );
+  const sureLand = eroded(
+    sky.map((share) => (share < SURE.land ? 1 : 0)),
+    width,
+    height,
+    edge,
+  );
+  const soft = (mask: Float32Array, reach: number) => {
+    const out = new Float32Array(mask.length);
+    createBoxBlur(width, height, pixels(reach, width))(out, mask);
+    return out;
+  };
+  const on = (plane: Float32Array, known: Float32Array) => carriedOn(plane, known, width, height);
+  const light = plate.r.map((r, i) => luminance([r, plate.g[i], plate.b[i]]));
+  const [mean, square] = [light, light.map((value) => value * value)].map((plane) => on(plane, sureSky));
+  const spread = mean.map((value, i) => Math.sqrt(Math.max(0, square[i] - value * value)));
+  const blur = createBoxBlur(width, height, pixels(REACH.broad, width));
+  const broad = on(light, sureSky);
+  blur(broad, broad);
+  blur(broad, broad);
+  return {
+    ...{ skyR: on(plate.r, sureSky), skyG: on(plate.g, sureSky), skyB: on(plate.b, sureSky) },
+    ...{ landR: on(plate.r, sureLand), landG: on(plate.g, sureLand), landB: on(plate.b, sureLand) },
+    withinSky: soft(sureSky, REACH.edge),
+    withinLand: soft(sureLand, REACH.edge),
+    nearSky: soft(sureSky, REACH.through),
+    broad,
+    floor: mean.map((value, i) => Math.max(0, value - VARIES * spread[i])),
+  };
+}

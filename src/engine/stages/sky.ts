@@ -1,0 +1,187 @@
+import { cameraOf } from '@/core/picture/camera-of';
+import { skyWeights } from '@/core/picture/sky-weights';
+import { wholeRegion, type Region } from '@/core/plane/region';
+import type { SkySettings } from '@/core/scene/schema';
+import { behindSkyline } from '@/core/sky/behind-skyline';
+import { cloudCover } from '@/core/sky/clouds';
+import { clearSky } from '@/core/sky/dome-light';
+import { scatteredStars } from '@/core/sky/scattered-stars';
+import { fillDome, meanOfDome, skyLight } from '@/core/sky/sky-light';
+import { MOST_POINTS, POINT_STRIDE, starPoints } from '@/core/sky/star-points';
+import { celestialPole, trueStars } from '@/core/sky/true-sky';
+import { smallOf, type Spot } from '../graph/spot';
+import { stage } from '../graph/stage';
+import type { View } from '../graph/view';
+import { creaseSize } from '../sizes';
+import { direct } from './direct';
+import { litLayers } from './grip';
+import { night } from './night';
+import { plate } from './plate';
+import { landOf } from './relief';
+import { skyline, tones } from './skyline';
+
+/** The clear sky is smooth: it is found at every so many pixels of the small copy. */
+const DOME_EVERY = 3;
+
+/** The horizon and lens of a spot. */
+const eyeOf = (at: Spot) => {
+  const { plan, plate: shape } = landOf(at);
+  const { horizon, eyeHeight, lens } = plan;
+  return cameraOf({ plan: { horizon, eyeHeight, lens } as typeof plan, plate: shape });
+};
+
+type DomePlanes = View<'skyR' | 'skyG' | 'skyB' | 'townR' | 'townG' | 'townB' | 'above'>;
+
+/** The clear sky of the hour: twilight, and the town's glow. */
+export const dome = stage({
+  name: 'dome',
+  part: 'the sky',
+  region(at) {
+    const { width, height } = smallOf(at).region;
+    return wholeRegion(Math.ceil(width / DOME_EVERY), Math.ceil(height / DOME_EVERY));
+  },
+  settings(at) {
+    const { sun, afterglow, town, townKelvin } = at.scene.sky;
+    return { eye: eyeOf(at), said: { hour: at.scene.night.hour, sun, afterglow, town, townKelvin } };
+  },
+  inputs: () => ({}),
+  planes: (pixels) => ({
+    ...{ skyR: pixels, skyG: pixels, skyB: pixels, townR: pixels, townG: pixels, townB: pixels },
+    above: 3,
+  }),
+  pace: 'quick',
+  whole: true,
+  newest: () => '',
+  run(out, _, { prepared: { eye, said } }) {
+    const { twilight, town } = clearSky(said);
+    const { width, height, region } = out;
+    fillDome({ width, height, r: out.skyR, g: out.skyG, b: out.skyB }, eye, twilight, region);
+    fillDome({ width, height, r: out.townR, g: out.townG, b: out.townB }, eye, town, region);
+    out.above.set(meanOfDome(twilight));
+  },
+});
+
+/** The copy on which clouds are made: a fine one for fine frames, of one size whatever the picture's. */
+function cloudRegion(at: Spot): Region {
+  const small = smallOf(at).region;
+  if (at.region.fullWidth <= small.width) return small;
+  const { width, height } = creaseSize(at.scene.plate);
+  return wholeRegion(width, height);
+}
+
+/** Clouds made here. */
+export const clouds = stage({
+  name: 'clouds',
+  part: 'the sky',
+  region: cloudRegion,
+  settings(at) {
+    const { under: _, ...shape } = at.scene.sky.clouds;
+    return { eye: eyeOf(at), shape };
+  },
+  inputs: () => ({}),
+  planes: (pixels) => ({ cover: pixels }),
+  pace: 'heavy',
+  newest: () => '',
+  run(out, _, { prepared: { eye, shape } }, { region, cut }) {
+    cloudCover(cut(out.cover), eye, region, shape);
+  },
+});
+
+/** Points of light that stars draw. */
+export const points = stage({
+  name: 'points',
+  part: 'the sky',
+  region: (at) => smallOf(at).region,
+  settings: (at) => ({ eye: eyeOf(at), stars: at.scene.sky.stars, when: whenOf(at.scene.sky) }),
+  inputs: () => ({}),
+  planes: () => ({ points: POINT_STRIDE * MOST_POINTS, count: 1 }),
+  pace: 'heavy',
+  whole: true,
+  newest: () => '',
+  run(out, _, { prepared: { eye, stars, when } }) {
+    const { from, seed, faintest, size, colors, trail, fall } = stars;
+    const all = from === 'true' ? trueStars(when, faintest) : scatteredStars(seed, faintest);
+    const look = { size, colors, trail, fall: { ...fall.at, turn: fall.turn, soft: fall.soft } };
+    out.count[0] = starPoints(out.points, eye, all, { ...look, pole: celestialPole(when) });
+  },
+});
+
+/** Stars that are scattered know of the sky only how it turns. */
+const whenOf = ({ stars, when }: SkySettings): SkySettings['when'] =>
+  stars.from === 'true' ? when : { ...when, moment: '', longitude: 0 };
+
+/** The sky behind the skyline, but for moon and stars, cd/m2. */
+export const sky = stage({
+  name: 'sky',
+  part: 'the sky',
+  settings: ({ scene }) => scene.sky.own,
+  inputs: (at) => ({
+    ...{ plate: plate(at), tones: tones(at), dome: dome(at) },
+    clouds: at.scene.sky.clouds.cover > 0 ? clouds(at) : undefined,
+  }),
+  prepare: ({ settings: own, inputs }) => ({ own, cloudy: inputs.clouds !== undefined }),
+  planes: (pixels, { cloudy }) => ({ r: pixels, g: pixels, b: pixels, cloud: cloudy ? pixels : 0 }),
+  pace: 'heavy',
+  newest: () => '',
+  run(out, inputs, { prepared: { own } }, { region, of }) {
+    const { tones: said, dome: clear, clouds: over } = inputs;
+    const parts = {
+      ...domesIn(clear),
+      above: [clear.above[0], clear.above[1], clear.above[2]] as const,
+      broad: { width: said.width, height: said.height, data: said.broad },
+      own,
+      cloud: over && { width: over.width, height: over.height, data: over.cover },
+    };
+    skyLight(of(out), of(inputs.plate), parts, region);
+  },
+});
+
+const domesIn = ({ width, height, skyR, skyG, skyB, townR, townG, townB }: DomePlanes) => ({
+  twilight: { width, height, r: skyR, g: skyG, b: skyB },
+  town: { width, height, r: townR, g: townG, b: townB },
+});
+
+/** The night with its sky behind the skyline, as faders weigh it. */
+export const behind = stage({
+  name: 'behind',
+  part: 'the sky',
+  settings(at) {
+    const { night: own, desk, circuits, sky: said, moon } = at.scene;
+    const { under } = said.clouds;
+    const lit = hasClouds(at) ? litLayers(at).map((layer) => ({ ...layer, fixtures: [] })) : [];
+    return {
+      eye: eyeOf(at),
+      starSize: said.stars.size,
+      lit,
+      // Of the document, what the weights are made of.
+      of: { night: own, desk, circuits: lit.length > 0 ? circuits : [], moon, moonLook: said.moon, under },
+    };
+  },
+  inputs: (at) => ({
+    ...{ night: night(at), skyline: skyline(at), sky: sky(at), points: points(at) },
+    fluxes: hasClouds(at) ? litLayers(at).map((layer) => direct(smallOf(at), layer)) : [],
+  }),
+  prepare({ settings: { eye, starSize, lit, of: part }, inputs }) {
+    const layers = lit.map((layer, k) => ({ ...layer, flux: inputs.fluxes[k].facts.flux }));
+    const said = { clouds: { under: part.under }, moon: part.moonLook } as SkySettings;
+    return { eye, starSize, weights: skyWeights({ ...part, sky: said }, layers) };
+  },
+  planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
+  pace: 'quick',
+  newest: () => '',
+  run(out, inputs, { prepared: { eye, starSize, weights } }, { region, of, cut }) {
+    const { points: stars, sky: light } = inputs;
+    behindSkyline(
+      of(out),
+      {
+        ...{ night: of(inputs.night), land: cut(inputs.skyline.land), sky: of(light) },
+        ...{ points: stars.points, count: stars.count[0], starSize },
+      },
+      weights,
+      eye,
+      region,
+    );
+  },
+});
+
+const hasClouds = ({ scene }: Spot) => scene.sky.clouds.cover > 0;

@@ -1,0 +1,51 @@
+import { foundLand } from '@/core/sky/found-land';
+import { SKY_TONES, skyTones } from '@/core/sky/sky-tones';
+import { skyline as findSkyline } from '@/core/sky/skyline';
+import { smallOf, type Spot } from '../graph/spot';
+import { stage } from '../graph/stage';
+import { plate } from './plate';
+import { survey, surveyIn } from './survey';
+
+/** Whether another sky than the plate's own stands behind the skyline. */
+export const hasSky = ({ scene }: Pick<Spot, 'scene'>): boolean => scene.sky.from !== 'plate';
+
+/** Both sides of the skyline, carried on beyond it, on the small copy. */
+export const tones = stage({
+  name: 'sky tones',
+  part: 'the sky',
+  region: (at) => smallOf(at).region,
+  settings: () => undefined,
+  inputs: (at) => ({ plate: plate(at), survey: survey(at) }),
+  planes: (pixels) =>
+    Object.fromEntries(SKY_TONES.map((name) => [name, pixels])) as Record<(typeof SKY_TONES)[number], number>,
+  pace: 'heavy',
+  whole: true,
+  run(out, inputs) {
+    const land = new Float32Array(inputs.plate.r.length);
+    foundLand(land, inputs.plate, surveyIn(inputs.survey), out.region);
+    const found = skyTones(
+      inputs.plate,
+      land.map((share) => 1 - share),
+    );
+    for (const name of SKY_TONES) out[name].set(found[name]);
+  },
+});
+
+/** The land without the day's sky: its coverage, and its own colour in mixed pixels. */
+export const skyline = stage({
+  name: 'skyline',
+  part: 'the sky',
+  settings: () => undefined,
+  inputs: (at) => ({ plate: plate(at), survey: survey(at), tones: tones(at) }),
+  planes: (pixels) => ({ r: pixels, g: pixels, b: pixels, land: pixels }),
+  pace: 'heavy',
+  run(out, inputs, _, { region, of }) {
+    const [into, day] = [of(out), of(inputs.plate)];
+    const found = new Float32Array(into.land.length);
+    foundLand(found, day, surveyIn(inputs.survey), region);
+    findSkyline(into, day, found, inputs.tones, region);
+  },
+});
+
+/** The plate, freed of the day's sky where another stands behind it. */
+export const freed = (at: Spot) => (hasSky(at) ? skyline(at) : plate(at));

@@ -1,0 +1,28 @@
+import { setSky } from '@/core/scene/sky-commands';
+import type { Slice } from '../../view/slice';
+
+/** Parts of the step; one is open at a time. */
+export const SKY_PARTS = ['twilight', 'clouds', 'stars', 'moon', 'storm'] as const;
+export type SkyPartName = (typeof SKY_PARTS)[number];
+
+export interface SkyView {
+  skyPart?: SkyPartName;
+}
+
+export const skyView: Slice<SkyView> = {
+  initial: { skyPart: 'twilight' },
+  deeds: ({ session, set }) => [
+    {
+      label: 'Put the sky of the hour behind the skyline',
+      run: () => session.scene.getState().run(setSky('The sky of the hour', { from: 'hour' })),
+    },
+    {
+      label: 'Keep the plate’s own sky',
+      run: () => session.scene.getState().run(setSky('The plate’s own sky', { from: 'plate' })),
+    },
+    ...SKY_PARTS.filter((part) => part !== 'storm').map((skyPart) => ({
+      label: `Set the ${skyPart} of the sky`,
+      run: () => set({ step: 'sky', skyPart }),
+    })),
+  ],
+};
