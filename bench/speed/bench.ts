@@ -6,8 +6,10 @@ import { dataDir, renderer } from './kit';
 import { benchMattes } from './mattes';
 import { benchOutput } from './output';
 import { benchPreview } from './preview';
+import { benchSky } from './sky';
 
 await benchPreview();
+await benchSky();
 await benchDesk();
 await benchKernels();
 await benchOutput();

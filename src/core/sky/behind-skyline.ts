@@ -1,13 +1,13 @@
 import type { Rgb } from '../color/rgb';
 import type { Camera } from '../geometry/camera';
-import { dot, type Vec3 } from '../geometry/vec3';
+import type { Vec3 } from '../geometry/vec3';
+import { hazeLength } from '../relief/haze-length';
 import type { RgbPlanes } from '../plane/plane';
 import type { Region } from '../plane/region';
-import { hazeLength } from '../relief/haze-length';
 import { addPoints } from './add-points';
+import { createDirectionRow, directionRow, type DirectionRow } from './direction-row';
 import { createMoonDisc, forwardScatter, MOON_RADIUS, type MoonLook } from './moon-disc';
-import { directionAt } from './direction';
-import { directionRow, type SkyPlanes } from './sky-light';
+import { ALL_LAND, type SkyPlanes } from './sky-light';
 
 /** What the sky is weighed with: all of it light of the picture. */
 export interface SkyWeights {
@@ -29,10 +29,21 @@ export interface MoonWeights {
   look: MoonLook;
   /** Its bright land, as the film holds it. */
   disc: Rgb;
-  /** Light that it sends to the scene, per cd/m2 of haze that gives all of it on: illuminance as light of the picture. */
+  /** Light that it sends to the scene: illuminance as light of the picture, which haze and cloud give on per steradian. */
   light: Rgb;
-  /** Share of it that haze gives on, and that is left behind whole cloud. */
+  /** Share of it that haze gives on. */
   haze: number;
+}
+
+/** What stands where, of a region. */
+export interface Behind {
+  night: RgbPlanes;
+  land: Float32Array;
+  sky: SkyPlanes;
+  /** Points of stars, how many, and how broad their images are as a fraction of the width. */
+  points: Float32Array;
+  count: number;
+  starSize: number;
 }
 
 /** How narrowly haze, and cloud, send the moon's light on. */
@@ -45,17 +56,11 @@ const OPAQUE = 4;
 /** How much of lamps' light from below a cloud near the horizon has against one overhead, and up to which sine of elevation. */
 const UNDER = { low: 1.6, reach: 0.5 } as const;
 
+/** Entries of a table over how thick clouds are. */
+const THICKS = 1024;
+
 /** What clouds let through of what stands behind them. */
 export const throughCloud = (thick: number): number => Math.exp(-OPAQUE * thick) * (1 - thick);
-
-export interface Behind {
-  night: RgbPlanes;
-  land: Float32Array;
-  sky: SkyPlanes;
-  points: Float32Array;
-  count: number;
-  starSize: number;
-}
 
 /**
  * The night with its sky behind the skyline: land's light by its coverage, the rest sky, moon and stars.
@@ -64,81 +69,160 @@ export interface Behind {
  */
 export function behindSkyline(
   out: RgbPlanes,
-  { night, land, sky, points, count, starSize }: Behind,
-  { ambient, sky: perNit, under, mist, stars, moon }: SkyWeights,
+  behind: Behind,
+  weights: SkyWeights,
   camera: Camera,
   region: Region,
 ): void {
-  const toward = new Float64Array(3 * region.width);
-  const pixel = 0.5 / (camera.focal * region.fullWidth);
-  const disc = moon && createMoonDisc(moon.toward, moon.look, pixel);
-  const nearMoon = moon ? Math.cos(Math.min(1.5, 1.2 * MOON_RADIUS * moon.look.size + 2 * pixel)) : 2;
-  const clouds = sky.cloud.length > 0;
-  const bare: SkyParts = [0, 0, 0];
+  const { night, land, sky, points, count, starSize } = behind;
+  const { ambient, sky: perNit, under, mist, stars } = weights;
+  const toward = createDirectionRow(region.width);
+  const row = createSkyRow(region.width);
+  const clear = clearTable(mist.perMetre);
+  const addMoon = weights.moon && createMoonRow(weights.moon, 0.5 / (camera.focal * region.fullWidth));
   for (let y = 0; y < region.height; y++) {
-    directionRow(toward, camera, region, y);
-    for (let x = 0, i = y * region.width; x < region.width; x++, i++) {
-      const own = land[i];
-      if (own > 0.9999) {
-        out.r[i] = ambient * night.r[i];
-        out.g[i] = ambient * night.g[i];
-        out.b[i] = ambient * night.b[i];
-        continue;
-      }
-      const thick = clouds ? sky.cloud[i] : 0;
-      bare[0] = perNit * sky.r[i];
-      bare[1] = perNit * sky.g[i];
-      bare[2] = perNit * sky.b[i];
-      if (thick > 0) addUnder(bare, under, thick, toward[3 * x + 2]);
-      if (moon && disc) {
-        const to: Vec3 = [toward[3 * x], toward[3 * x + 1], toward[3 * x + 2]];
-        addMoon(bare, moon, disc, nearMoon, to, thick);
-      }
-      const clear = mist.perMetre > 0 ? clearOf(mist.perMetre, toward[3 * x + 2]) : 1;
-      out.r[i] = own * ambient * night.r[i] + (1 - own) * (clear * bare[0] + (1 - clear) * mist.color[0]);
-      out.g[i] = own * ambient * night.g[i] + (1 - own) * (clear * bare[1] + (1 - clear) * mist.color[1]);
-      out.b[i] = own * ambient * night.b[i] + (1 - own) * (clear * bare[2] + (1 - clear) * mist.color[2]);
+    const first = y * region.width;
+    const any = bareRow(row, land, first);
+    if (any) {
+      directionRow(toward, camera, region, y);
+      skyRow(row, sky, first, perNit, under, toward);
+      addMoon?.(row, toward);
+      if (mist.perMetre > 0) veil(row, toward, mist.color, clear);
     }
+    joinRow(out.r, night.r, row.r, row.bare, first, ambient);
+    joinRow(out.g, night.g, row.g, row.bare, first, ambient);
+    joinRow(out.b, night.b, row.b, row.bare, first, ambient);
   }
-  if (stars > 0) addPoints(out, points, count, starSize, stars, camera, region, (i) => left(i));
-
-  /** What of a star is left behind land, clouds and haze. */
-  function left(i: number): number {
-    if (land[i] > 0.9999) return 0;
-    const [x, y] = [i % region.width, Math.floor(i / region.width)];
-    const at = {
-      u: (region.left + x + 0.5) / region.fullWidth,
-      v: (region.top + y + 0.5) / region.fullHeight,
-    };
-    const clear = mist.perMetre > 0 ? clearOf(mist.perMetre, directionAt(camera, at)[2]) : 1;
-    return (1 - land[i]) * clear * (clouds ? throughCloud(sky.cloud[i]) : 1);
+  if (stars > 0) {
+    const left = leftOfStars(behind, clear, camera, region);
+    addPoints(out, points, count, starSize, stars, camera, region, left);
   }
 }
 
-/** What haze leaves of the sky toward a direction that rises by so much. */
-const clearOf = (perMetre: number, rise: number) => Math.exp(-perMetre * hazeLength(rise));
-
-type SkyParts = [r: number, g: number, b: number];
-
-function addUnder(sum: SkyParts, under: Rgb, thick: number, rise: number): void {
-  const low = 1 + (UNDER.low - 1) * Math.max(0, 1 - Math.max(0, rise) / UNDER.reach);
-  for (let c = 0; c < 3; c++) sum[c] += under[c] * thick * low;
+/** A row of sky in the making. */
+interface SkyRow {
+  r: Float64Array;
+  g: Float64Array;
+  b: Float64Array;
+  /** What land leaves of the sky, and how much cloud is before it. */
+  bare: Float64Array;
+  thick: Float64Array;
 }
 
-function addMoon(
-  sum: SkyParts,
-  { toward, disc, light, haze }: MoonWeights,
-  brightness: (to: Vec3) => number,
-  nearMoon: number,
-  to: Vec3,
-  thick: number,
+const createSkyRow = (width: number): SkyRow => {
+  const row = () => new Float64Array(width);
+  return { r: row(), g: row(), b: row(), bare: row(), thick: row() };
+};
+
+/** What land leaves of the sky in a row. Returns whether it leaves any. */
+function bareRow({ bare }: SkyRow, land: Float32Array, first: number): boolean {
+  let most = 0;
+  for (let x = 0; x < bare.length; x++) {
+    const own = land[first + x];
+    bare[x] = own < ALL_LAND ? 1 - own : 0;
+    if (bare[x] > most) most = bare[x];
+  }
+  return most > 0;
+}
+
+/** The sky of a row, and what lamps give to its clouds. */
+function skyRow(
+  { r, g, b, bare, thick }: SkyRow,
+  sky: SkyPlanes,
+  first: number,
+  perNit: number,
+  under: Rgb,
+  { z }: DirectionRow,
 ): void {
-  const cosine = dot(to, toward);
-  const left = thick > 0 ? throughCloud(thick) : 1;
-  // Thin cloud by the moon shines, thick cloud keeps the light to itself.
-  const cloud =
-    thick > 0 ? CLOUD_TAKES * thick * (0.35 + 0.65 * (1 - thick)) * forwardScatter(cosine, FORWARD.cloud) : 0;
-  const sent = haze * forwardScatter(cosine, FORWARD.haze) + cloud;
-  const own = cosine > nearMoon ? left * brightness(to) : 0;
-  for (let c = 0; c < 3; c++) sum[c] += light[c] * sent + disc[c] * own;
+  const clouds = sky.cloud.length > 0;
+  for (let x = 0, i = first; x < bare.length; x++, i++) {
+    if (bare[x] === 0) continue;
+    thick[x] = clouds ? sky.cloud[i] : 0;
+    const low = thick[x] * (1 + (UNDER.low - 1) * Math.max(0, 1 - Math.max(0, z[x]) / UNDER.reach));
+    r[x] = perNit * sky.r[i] + low * under[0];
+    g[x] = perNit * sky.g[i] + low * under[1];
+    b[x] = perNit * sky.b[i] + low * under[2];
+  }
+}
+
+/** Land and sky of a channel of a row. */
+function joinRow(
+  out: Float32Array,
+  night: Float32Array,
+  sky: Float64Array,
+  bare: Float64Array,
+  first: number,
+  ambient: number,
+): void {
+  for (let x = 0, i = first; x < bare.length; x++, i++) {
+    const lit = ambient * night[i];
+    out[i] = bare[x] > 0 ? lit + bare[x] * (sky[x] - lit) : lit;
+  }
+}
+
+/** What adds the moon's disc and the light around it to a row. */
+function createMoonRow({ toward, look, disc, light, haze }: MoonWeights, pixel: number) {
+  const brightness = createMoonDisc(toward, look, pixel);
+  const passing = Float64Array.from({ length: THICKS + 1 }, (_, k) => throughCloud(k / THICKS));
+  const near = Math.cos(Math.min(1.5, 1.2 * MOON_RADIUS * look.size + 2 * pixel));
+  return ({ r, g, b, bare, thick }: SkyRow, { x: tx, y: ty, z: tz }: DirectionRow): void => {
+    const [mx, my, mz] = toward;
+    const [lr, lg, lb] = light;
+    for (let x = 0; x < bare.length; x++) {
+      if (bare[x] === 0) continue;
+      const cosine = tx[x] * mx + ty[x] * my + tz[x] * mz;
+      const cover = thick[x];
+      // Thin cloud by the moon shines, thick cloud keeps the light to itself.
+      const cloud = CLOUD_TAKES * cover * (1 - 0.65 * cover);
+      const sent =
+        haze * forwardScatter(cosine, FORWARD.haze) + cloud * forwardScatter(cosine, FORWARD.cloud);
+      r[x] += lr * sent;
+      g[x] += lg * sent;
+      b[x] += lb * sent;
+      if (cosine < near) continue;
+      const own = passing[(cover * THICKS) | 0] * brightness([tx[x], ty[x], tz[x]]);
+      r[x] += disc[0] * own;
+      g[x] += disc[1] * own;
+      b[x] += disc[2] * own;
+    }
+  };
+}
+
+/** Entries of a table over the sines of elevations, 0 to 1. */
+const RISES = 2048;
+
+/** What haze leaves of the sky toward directions that rise by so much, by the sine of their elevation. */
+const clearTable = (perMetre: number) =>
+  Float64Array.from({ length: RISES }, (_, k) => Math.exp(-perMetre * hazeLength((k + 0.5) / RISES)));
+
+/** The place of a sine of elevation in such a table. */
+const riseAt = (rise: number) => (rise <= 0 ? 0 : Math.min(RISES - 1, (rise * RISES) | 0));
+
+function veil({ r, g, b, bare }: SkyRow, { z }: DirectionRow, color: Rgb, clear: Float64Array): void {
+  for (let x = 0; x < r.length; x++) {
+    if (bare[x] === 0) continue;
+    const left = clear[riseAt(z[x])];
+    r[x] = left * r[x] + (1 - left) * color[0];
+    g[x] = left * g[x] + (1 - left) * color[1];
+    b[x] = left * b[x] + (1 - left) * color[2];
+  }
+}
+
+/** What of a star's light a pixel gets from behind land, clouds and haze. */
+function leftOfStars(
+  { land, sky }: Behind,
+  clear: Float64Array,
+  { corner, across, down }: Camera,
+  { left, top, width, fullWidth, fullHeight }: Region,
+) {
+  const clouds = sky.cloud.length > 0;
+  return (i: number): number => {
+    if (land[i] >= ALL_LAND) return 0;
+    const bare = (1 - land[i]) * (clouds ? throughCloud(sky.cloud[i]) : 1);
+    const u = (left + (i % width) + 0.5) / fullWidth;
+    const v = (top + Math.floor(i / width) + 0.5) / fullHeight;
+    let square = 0;
+    for (let c = 0; c < 3; c++) square += (corner[c] + u * across[c] + v * down[c]) ** 2;
+    return bare * clear[riseAt((corner[2] + u * across[2] + v * down[2]) / Math.sqrt(square))];
+  };
 }

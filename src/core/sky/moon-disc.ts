@@ -83,5 +83,6 @@ export function createMoonDisc(moon: Vec3, { phase, size, tilt }: MoonLook, pixe
 
 /** How much of the light that comes from one direction is sent on into another by haze or thin cloud, per steradian (Henyey and Greenstein 1941). */
 export function forwardScatter(cosine: number, g: number): number {
-  return (1 - g * g) / (4 * Math.PI * (1 + g * g - 2 * g * cosine) ** 1.5);
+  const base = 1 + g * g - 2 * g * cosine;
+  return (1 - g * g) / (4 * Math.PI * base * Math.sqrt(base));
 }

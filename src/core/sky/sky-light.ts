@@ -3,7 +3,7 @@ import { domeLux } from './dome-light';
 import type { RgbPlanes } from '../plane/plane';
 import { bilinearRow } from '../plane/bilinear-row';
 import type { Region } from '../plane/region';
-import { rayThrough, type Camera } from '../geometry/camera';
+import type { Camera } from '../geometry/camera';
 import { skyPlaceAt } from './direction';
 import type { Dome } from './twilight';
 
@@ -62,8 +62,17 @@ export interface SkyParts {
   cloud?: { width: number; height: number; data: Float32Array };
 }
 
-/** Sums up the sky of a region: a clear dome, the plate's own clouds on it by a share, clouds before it. */
-export function skyLight(out: SkyPlanes, plate: RgbPlanes, parts: SkyParts, region: Region): void {
+/** From this coverage on land hides all sky. */
+export const ALL_LAND = 0.9999;
+
+/** Sums up the sky of a region where land leaves any: a clear dome, the plate's own clouds on it by a share, clouds before it. */
+export function skyLight(
+  out: SkyPlanes,
+  plate: RgbPlanes,
+  land: Float32Array,
+  parts: SkyParts,
+  region: Region,
+): void {
   const { twilight, town, above, broad, own, cloud } = parts;
   const row = () => new Float32Array(region.width);
   const sky = { r: row(), g: row(), b: row() };
@@ -77,6 +86,7 @@ export function skyLight(out: SkyPlanes, plate: RgbPlanes, parts: SkyParts, regi
     bilinearRow(smooth, broad, region, y);
     if (cloud) bilinearRow(density, cloud, region, y);
     for (let x = 0, i = y * region.width; x < region.width; x++, i++) {
+      if (land[i] >= ALL_LAND) continue;
       const day = LUMINANCE[0] * plate.r[i] + LUMINANCE[1] * plate.g[i] + LUMINANCE[2] * plate.b[i];
       const told = Math.min(OWN.most, Math.max(OWN.least, day / Math.max(1e-4, smooth[x])));
       const factor = own === 0 ? 1 : told ** own;
@@ -102,21 +112,4 @@ function cloudy(
 ): number {
   const clouds = onCloud * (CLOUD.own * sky + (1 - CLOUD.own) * above) + fromTown * town;
   return (1 - thick) * (sky + town) + thick * clouds;
-}
-
-/** Directions of a row of pixels, as unit vectors side by side. */
-export function directionRow(
-  out: Float64Array,
-  camera: Camera,
-  { fullWidth, fullHeight, left, top, width }: Region,
-  row: number,
-): void {
-  const v = (top + row + 0.5) / fullHeight;
-  for (let x = 0; x < width; x++) {
-    const [a, b, c] = rayThrough(camera, { u: (left + x + 0.5) / fullWidth, v });
-    const per = 1 / Math.sqrt(a * a + b * b + c * c);
-    out[3 * x] = a * per;
-    out[3 * x + 1] = b * per;
-    out[3 * x + 2] = c * per;
-  }
 }

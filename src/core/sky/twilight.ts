@@ -83,7 +83,11 @@ export function twilightDome(depth: number, sunAzimuth: number, afterglow: numbe
     const warm = afterglow * bandShare * (0.03 + 0.97 * toward ** 8) * Math.exp(-above / reach);
     const off = (above - ROSE.elevation) / ROSE.breadth;
     const pink = afterglow * rose * (1 - toward) ** 2 * Math.exp(-off * off);
-    return [0, 1, 2].map((c) => blue * dome[c] + warm * band[c] + pink * ROSE.color[c]) as unknown as Rgb;
+    return [
+      blue * dome[0] + warm * band[0] + pink * ROSE.color[0],
+      blue * dome[1] + warm * band[1] + pink * ROSE.color[1],
+      blue * dome[2] + warm * band[2] + pink * ROSE.color[2],
+    ];
   };
 }
 
@@ -95,6 +99,6 @@ export function townDome(kelvin: number): Dome {
     const above = Math.max(0, elevation);
     const low = Math.exp(-above / TOWN.reach);
     const high = TOWN.share * (0.7 + 0.3 * Math.exp(-above / 30));
-    return [0, 1, 2].map((c) => low * warm[c] + high * cool[c]) as unknown as Rgb;
+    return [low * warm[0] + high * cool[0], low * warm[1] + high * cool[1], low * warm[2] + high * cool[2]];
   };
 }

@@ -1,4 +1,6 @@
+import { kindOf } from '@/core/fixture/kinds';
 import { cameraOf } from '@/core/picture/camera-of';
+import type { Layer } from '@/core/picture/layers';
 import { skyWeights } from '@/core/picture/sky-weights';
 import { wholeRegion, type Region } from '@/core/plane/region';
 import type { SkySettings } from '@/core/scene/schema';
@@ -78,12 +80,13 @@ export const clouds = stage({
     const { under: _, ...shape } = at.scene.sky.clouds;
     return { eye: eyeOf(at), shape };
   },
-  inputs: () => ({}),
+  inputs: (at) => ({ tones: tones(smallOf(at)) }),
   planes: (pixels) => ({ cover: pixels }),
   pace: 'heavy',
   newest: () => '',
-  run(out, _, { prepared: { eye, shape } }, { region, cut }) {
-    cloudCover(cut(out.cover), eye, region, shape);
+  run(out, inputs, { prepared: { eye, shape } }, { region, cut }) {
+    const { width, height, withinLand } = inputs.tones;
+    cloudCover(cut(out.cover), eye, region, shape, { width, height, data: withinLand });
   },
 });
 
@@ -116,14 +119,14 @@ export const sky = stage({
   part: 'the sky',
   settings: ({ scene }) => scene.sky.own,
   inputs: (at) => ({
-    ...{ plate: plate(at), tones: tones(at), dome: dome(at) },
+    ...{ plate: plate(at), tones: tones(at), skyline: skyline(at), dome: dome(at) },
     clouds: at.scene.sky.clouds.cover > 0 ? clouds(at) : undefined,
   }),
   prepare: ({ settings: own, inputs }) => ({ own, cloudy: inputs.clouds !== undefined }),
   planes: (pixels, { cloudy }) => ({ r: pixels, g: pixels, b: pixels, cloud: cloudy ? pixels : 0 }),
   pace: 'heavy',
   newest: () => '',
-  run(out, inputs, { prepared: { own } }, { region, of }) {
+  run(out, inputs, { prepared: { own } }, { region, of, cut }) {
     const { tones: said, dome: clear, clouds: over } = inputs;
     const parts = {
       ...domesIn(clear),
@@ -132,7 +135,7 @@ export const sky = stage({
       own,
       cloud: over && { width: over.width, height: over.height, data: over.cover },
     };
-    skyLight(of(out), of(inputs.plate), parts, region);
+    skyLight(of(out), of(inputs.plate), cut(inputs.skyline.land), parts, region);
   },
 });
 
@@ -148,7 +151,7 @@ export const behind = stage({
   settings(at) {
     const { night: own, desk, circuits, sky: said, moon } = at.scene;
     const { under } = said.clouds;
-    const lit = hasClouds(at) ? litLayers(at).map((layer) => ({ ...layer, fixtures: [] })) : [];
+    const lit = lampsBelow(at).map((layer) => ({ ...layer, fixtures: [] }));
     return {
       eye: eyeOf(at),
       starSize: said.stars.size,
@@ -159,7 +162,7 @@ export const behind = stage({
   },
   inputs: (at) => ({
     ...{ night: night(at), skyline: skyline(at), sky: sky(at), points: points(at) },
-    fluxes: hasClouds(at) ? litLayers(at).map((layer) => direct(smallOf(at), layer)) : [],
+    fluxes: lampsBelow(at).map((layer) => direct(smallOf(at), layer)),
   }),
   prepare({ settings: { eye, starSize, lit, of: part }, inputs }) {
     const layers = lit.map((layer, k) => ({ ...layer, flux: inputs.fluxes[k].facts.flux }));
@@ -184,4 +187,12 @@ export const behind = stage({
   },
 });
 
-const hasClouds = ({ scene }: Spot) => scene.sky.clouds.cover > 0;
+/** The layers that light clouds from below, where there are any. */
+function lampsBelow(at: Spot): Layer[] {
+  if (at.scene.sky.clouds.cover === 0) return [];
+  return litLayers(at).flatMap((layer) => {
+    const below = layer.fixtures.filter((fixture) => !kindOf(fixture).inSky);
+    if (below.length === 0) return [];
+    return [below.length < layer.fixtures.length ? { ...layer, fixtures: below } : layer];
+  });
+}
