@@ -62,6 +62,7 @@ export const RANGES = {
   size: { min: 0.0005, max: 0.3, step: 0.0005, unit: '', decimals: 4 },
   heart: { min: 0.1, max: 1, step: 0.01, unit: '', decimals: 2 },
   skyStops: { min: -6, max: 6, step: 0.1, unit: 'stops', decimals: 1 },
+  skyAcross: { min: 0.1, max: 8, step: 0.01, unit: '', decimals: 2 },
   cloudSize: { min: 0.2, max: 5, step: 0.05, unit: '', decimals: 2 },
   cloudHeight: { min: 100, max: 12000, step: 50, unit: 'm', decimals: 0 },
   magnitude: { min: 0, max: 8, step: 0.1, unit: 'mag', decimals: 1 },

@@ -1,6 +1,7 @@
 import { RANGES } from '../fields/ranges';
 import { trueMoon } from '../sky/true-sky';
 import type { Command } from './command';
+import type { SkyPicture } from '../sky/sky-schema';
 import type { Moon, SkySettings } from './schema';
 
 /** Sets values of the sky. */
@@ -23,6 +24,14 @@ export const setSkyPart = <Part extends SkyPart>(
   label,
   apply: ({ sky }) => {
     Object.assign(sky[part], values);
+  },
+});
+
+/** Sets values of the picture of a sky. */
+export const setSkyPicture = (label: string, values: Partial<SkyPicture>): Command => ({
+  label,
+  apply: ({ sky }) => {
+    if (sky.picture) Object.assign(sky.picture, values);
   },
 });
 

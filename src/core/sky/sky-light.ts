@@ -5,6 +5,7 @@ import { bilinearRow } from '../plane/bilinear-row';
 import type { Region } from '../plane/region';
 import type { Camera } from '../geometry/camera';
 import { skyPlaceAt } from './direction';
+import { createPictureLayer, type LaidPicture } from './sky-picture';
 import type { Dome } from './twilight';
 
 /** The sky behind the skyline before faders weigh it: cd/m2 of all but moon, stars and what lamps below give to clouds. */
@@ -58,6 +59,9 @@ export interface SkyParts {
   /** The plate's own sky, and its luminance without clouds, of the whole plate at any size. */
   broad: { width: number; height: number; data: Float32Array };
   own: number;
+  /** A picture of one's own, and the mean luminance of the hour's sky that it is fitted to. */
+  laid?: LaidPicture;
+  mean: number;
   /** Clouds of the whole plate at any size. */
   cloud?: { width: number; height: number; data: Float32Array };
 }
@@ -73,12 +77,16 @@ export function skyLight(
   parts: SkyParts,
   region: Region,
 ): void {
-  const { twilight, town, above, broad, own, cloud } = parts;
+  const { twilight, town, above, broad, own, laid, mean, cloud } = parts;
+  const aspect = region.fullWidth / region.fullHeight;
+  const layPicture = laid && createPictureLayer(laid, aspect, mean);
+  const clear = new Float64Array(3);
   const row = () => new Float32Array(region.width);
   const sky = { r: row(), g: row(), b: row() };
   const lamps = { r: row(), g: row(), b: row() };
   const [smooth, density] = [row(), row()];
   for (let y = 0; y < region.height; y++) {
+    const v = (region.top + y + 0.5) / region.fullHeight;
     for (const c of ['r', 'g', 'b'] as const) {
       bilinearRow(sky[c], { width: twilight.width, height: twilight.height, data: twilight[c] }, region, y);
       bilinearRow(lamps[c], { width: town.width, height: town.height, data: town[c] }, region, y);
@@ -93,9 +101,13 @@ export function skyLight(
       const thick = density[x];
       const onCloud = CLOUD.bright * (1 - CLOUD.thick * thick);
       const fromTown = TOWN_ON_CLOUDS * (0.6 + 0.4 * thick);
-      out.r[i] = factor * cloudy(sky.r[x], lamps.r[x], above[0], thick, onCloud, fromTown);
-      out.g[i] = factor * cloudy(sky.g[x], lamps.g[x], above[1], thick, onCloud, fromTown);
-      out.b[i] = factor * cloudy(sky.b[x], lamps.b[x], above[2], thick, onCloud, fromTown);
+      clear[0] = factor * (sky.r[x] + lamps.r[x]);
+      clear[1] = factor * (sky.g[x] + lamps.g[x]);
+      clear[2] = factor * (sky.b[x] + lamps.b[x]);
+      layPicture?.(clear, (region.left + x + 0.5) / region.fullWidth, v);
+      out.r[i] = cloudy(clear[0], sky.r[x], lamps.r[x], above[0], thick, onCloud, fromTown);
+      out.g[i] = cloudy(clear[1], sky.g[x], lamps.g[x], above[1], thick, onCloud, fromTown);
+      out.b[i] = cloudy(clear[2], sky.b[x], lamps.b[x], above[2], thick, onCloud, fromTown);
       if (cloud) out.cloud[i] = thick;
     }
   }
@@ -103,6 +115,7 @@ export function skyLight(
 
 /** A channel of the sky with clouds before it, which are lit by the whole dome and by what stands behind them. */
 function cloudy(
+  clear: number,
   sky: number,
   town: number,
   above: number,
@@ -110,6 +123,7 @@ function cloudy(
   onCloud: number,
   fromTown: number,
 ): number {
+  if (thick === 0) return clear;
   const clouds = onCloud * (CLOUD.own * sky + (1 - CLOUD.own) * above) + fromTown * town;
-  return (1 - thick) * (sky + town) + thick * clouds;
+  return (1 - thick) * clear + thick * clouds;
 }

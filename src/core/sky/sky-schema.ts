@@ -1,5 +1,5 @@
 import { array, mixed, number, object, string, type InferType } from 'yup';
-import { platePoint, ranged } from '../fields/fields';
+import { hash, name, platePoint, ranged } from '../fields/fields';
 import { STAR_CLASSES } from './star-color';
 
 /** A moment, as ISO 8601 in universal time; years as astronomers' tables have them. */
@@ -61,6 +61,25 @@ export const skySchema = object({
   })
     .noUnknown()
     .required(),
+  /** A picture of a sky of one's own, or none. */
+  picture: object({
+    /** SHA-256 of its file, its name for people, its size in pixels. */
+    asset: hash('sky.picture.asset'),
+    name: name(),
+    width: number().strict().required().integer().min(1).max(40000),
+    height: number().strict().required().integer().min(1).max(40000),
+    /** Its middle on the plate, its width as a fraction of the plate's, its turn in degrees. */
+    at: platePoint(),
+    across: ranged('skyAcross'),
+    turn: ranged('tilt'),
+    /** How much of it shows; stops over the hour's light; how far it takes the hour's colour. */
+    share: ranged('strength'),
+    exposure: ranged('skyStops'),
+    fit: ranged('strength'),
+  })
+    .noUnknown()
+    .nullable()
+    .defined(),
   /** When and where the photo looks at the true sky: universal time, degrees north and east, and the bearing that the eye looks to. */
   when: object({
     moment: moment(),
@@ -75,6 +94,7 @@ export const skySchema = object({
   .required();
 
 export type SkySettings = InferType<typeof skySchema>;
+export type SkyPicture = NonNullable<SkySettings['picture']>;
 
 /** The sky that a new scene begins with. */
 export const FIRST_SKY: SkySettings = {
@@ -94,6 +114,7 @@ export const FIRST_SKY: SkySettings = {
     trail: 0,
     fall: { at: { u: 0.5, v: 0.45 }, turn: 0, soft: 0.25 },
   },
+  picture: null,
   moon: { phase: 0.5, size: 1.6, tilt: 0, halo: 0.4 },
   when: { moment: '2026-01-15T20:00Z', latitude: 50, longitude: 8, bearing: 180 },
 };

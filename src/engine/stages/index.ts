@@ -13,7 +13,7 @@ import { film, shown } from './picture';
 import { plate } from './plate';
 import { crease, relief, round } from './relief';
 import { soft } from './shades';
-import { behind, clouds, dome, points, sky } from './sky';
+import { behind, clouds, dome, points, sky, skyPicture } from './sky';
 import { skyline, tones } from './skyline';
 import { sum } from './sum';
 import { survey } from './survey';
@@ -24,7 +24,7 @@ export const STAGES: readonly AnyStage[] = [
   ...[found, brushed, passes, edge, refined, softened, enlarged],
   ...[open, tables, lut, range, night],
   ...[round, crease, relief, soft, hung],
-  ...[tones, skyline, dome, clouds, points, sky, behind],
+  ...[tones, skyline, dome, clouds, points, skyPicture, sky, behind],
   ...[direct, bounce, lamps, masked, grip],
   ...[sum, film, shown],
 ].map(({ spec }) => spec);

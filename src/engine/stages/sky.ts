@@ -3,7 +3,11 @@ import { cameraOf } from '@/core/picture/camera-of';
 import type { Layer } from '@/core/picture/layers';
 import { skyWeights } from '@/core/picture/sky-weights';
 import { wholeRegion, type Region } from '@/core/plane/region';
+import { luminance } from '@/core/color/luminance';
+import { srgb } from '@/core/color/srgb';
 import type { SkySettings } from '@/core/scene/schema';
+import { meanLuminance } from '@/core/sky/sky-picture';
+import type { SkyPicture } from '@/core/sky/sky-schema';
 import { behindSkyline } from '@/core/sky/behind-skyline';
 import { cloudCover } from '@/core/sky/clouds';
 import { clearSky } from '@/core/sky/dome-light';
@@ -14,7 +18,7 @@ import { celestialPole, trueStars } from '@/core/sky/true-sky';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { View } from '../graph/view';
-import { creaseSize } from '../sizes';
+import { creaseSize, previewSize, type Size } from '../sizes';
 import { direct } from './direct';
 import { litLayers } from './grip';
 import { night } from './night';
@@ -32,7 +36,10 @@ const eyeOf = (at: Spot) => {
   return cameraOf({ plan: { horizon, eyeHeight, lens } as typeof plan, plate: shape });
 };
 
-type DomePlanes = View<'skyR' | 'skyG' | 'skyB' | 'townR' | 'townG' | 'townB' | 'above'>;
+type DomePlanes = View<'skyR' | 'skyG' | 'skyB' | 'townR' | 'townG' | 'townB' | 'above' | 'mean'>;
+
+/** A picture of a sky is read at about this width, pixels. */
+const PICTURE_WIDTH = 1600;
 
 /** The clear sky of the hour: twilight, and the town's glow. */
 export const dome = stage({
@@ -49,7 +56,7 @@ export const dome = stage({
   inputs: () => ({}),
   planes: (pixels) => ({
     ...{ skyR: pixels, skyG: pixels, skyB: pixels, townR: pixels, townG: pixels, townB: pixels },
-    above: 3,
+    ...{ above: 3, mean: 1 },
   }),
   pace: 'quick',
   whole: true,
@@ -60,6 +67,7 @@ export const dome = stage({
     fillDome({ width, height, r: out.skyR, g: out.skyG, b: out.skyB }, eye, twilight, region);
     fillDome({ width, height, r: out.townR, g: out.townG, b: out.townB }, eye, town, region);
     out.above.set(meanOfDome(twilight));
+    out.mean[0] = luminance(meanOfDome(twilight)) + luminance(meanOfDome(town));
   },
 });
 
@@ -113,30 +121,85 @@ export const points = stage({
 const whenOf = ({ stars, when }: SkySettings): SkySettings['when'] =>
   stars.from === 'true' ? when : { ...when, moment: '', longitude: 0 };
 
+/** A picture of a sky, as scene-linear light; of one size whatever the picture's. */
+export const skyPicture = stage({
+  name: 'sky picture',
+  part: 'the sky',
+  settings: (_, { asset, width, height }: PictureFile) => ({
+    asset,
+    size: previewSize({ width, height }, PICTURE_WIDTH),
+  }),
+  region: (at) => smallOf(at).region,
+  inputs: () => ({}),
+  async load(assets, { asset, size }, _, signal) {
+    return { data: await assets.codes(asset, wholeRegion(size.width, size.height), signal) };
+  },
+  prepare: ({ settings: { size } }) => size,
+  facts: (size) => size,
+  planes(_, { width, height }) {
+    const pixels = width * height;
+    return { r: pixels, g: pixels, b: pixels, mean: 1 };
+  },
+  pace: 'heavy',
+  whole: true,
+  kit: () => Float32Array.from({ length: 65536 }, (_, code) => srgb.decode(code / 65535)),
+  run(out, _, { loaded, kit: decoded, prepared: { width, height } }) {
+    const codes = loaded!;
+    for (let i = 0, from = 0; i < width * height; i++, from += 3) {
+      out.r[i] = decoded[codes[from]];
+      out.g[i] = decoded[codes[from + 1]];
+      out.b[i] = decoded[codes[from + 2]];
+    }
+    out.mean[0] = meanLuminance({ width, height, r: out.r, g: out.g, b: out.b });
+  },
+});
+
+type PictureFile = Pick<SkyPicture, 'asset' | 'width' | 'height'>;
+
+/** Of a picture of a sky, what names its file. */
+const fileOf = ({ asset, width, height }: SkyPicture): PictureFile => ({ asset, width, height });
+
 /** The sky behind the skyline, but for moon and stars, cd/m2. */
 export const sky = stage({
   name: 'sky',
   part: 'the sky',
-  settings: ({ scene }) => scene.sky.own,
+  settings({ scene, memo }) {
+    const { own, picture } = scene.sky;
+    return { own, laid: picture && memo(placingOf, picture) };
+  },
   inputs: (at) => ({
     ...{ plate: plate(at), tones: tones(at), skyline: skyline(at), dome: dome(at) },
+    picture: at.scene.sky.picture ? skyPicture(at, at.memo(fileOf, at.scene.sky.picture)) : undefined,
     clouds: at.scene.sky.clouds.cover > 0 ? clouds(at) : undefined,
   }),
-  prepare: ({ settings: own, inputs }) => ({ own, cloudy: inputs.clouds !== undefined }),
+  prepare: ({ settings, inputs }) => ({ ...settings, cloudy: inputs.clouds !== undefined }),
   planes: (pixels, { cloudy }) => ({ r: pixels, g: pixels, b: pixels, cloud: cloudy ? pixels : 0 }),
   pace: 'heavy',
   newest: () => '',
-  run(out, inputs, { prepared: { own } }, { region, of, cut }) {
-    const { tones: said, dome: clear, clouds: over } = inputs;
+  run(out, inputs, { prepared: { own, laid } }, { region, of, cut }) {
+    const { tones: said, dome: clear, clouds: over, picture } = inputs;
     const parts = {
       ...domesIn(clear),
       above: [clear.above[0], clear.above[1], clear.above[2]] as const,
       broad: { width: said.width, height: said.height, data: said.broad },
       own,
+      mean: clear.mean[0],
+      laid: picture && laid ? { ...laid, ...pictureIn(picture) } : undefined,
       cloud: over && { width: over.width, height: over.height, data: over.cover },
     };
     skyLight(of(out), of(inputs.plate), cut(inputs.skyline.land), parts, region);
   },
+});
+
+/** Of a picture of a sky, how it is laid. */
+const placingOf = ({ at, across, turn, share, exposure, fit }: SkyPicture) => ({
+  place: { at, across, turn },
+  ...{ share, exposure, fit },
+});
+
+const pictureIn = ({ r, g, b, mean, facts }: View<'r' | 'g' | 'b' | 'mean', Size>) => ({
+  picture: { ...facts, r, g, b },
+  mean: mean[0],
 });
 
 const domesIn = ({ width, height, skyR, skyG, skyB, townR, townG, townB }: DomePlanes) => ({

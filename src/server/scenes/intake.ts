@@ -47,6 +47,15 @@ export async function takePlate(
   }
 }
 
+/** Makes a received file a picture of a sky: whatever a plate could be. Throws an AppError. */
+export async function takeSky(
+  space: Workspace,
+  received: ReceivedFile,
+): Promise<{ asset: string; width: number; height: number; note?: string }> {
+  const { width, height, note } = await takePlate(space, received);
+  return { asset: received.hash, width, height, note };
+}
+
 /** A scene that was begun. */
 export interface BegunScene {
   id: string;
@@ -78,9 +87,10 @@ export async function takeSceneFile(
 ): Promise<{ scene: Scene; note?: string }> {
   const parts = await decodeOnThread('unpack', { path, dataDir: space.dataDir });
   try {
-    const { scene, plate, lut, coverages } = parts;
+    const { scene, plate, lut, coverages, sky } = parts;
     if (lut) await takeLut(space, lut);
     for (const coverage of coverages) await takeCoverage(space, coverage);
+    if (sky) await takePlate(space, sky);
     const { width, height, note } = await takePlate(space, plate);
     return { scene: { ...scene, plate: { asset: plate.hash, width, height } }, note };
   } finally {

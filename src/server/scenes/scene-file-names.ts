@@ -5,6 +5,7 @@ import type { Scene } from '@/core/scene/schema';
 export const SCENE = 'scene.json';
 export const PLATE = 'plate';
 export const LUT = 'lut.cube';
+export const SKY = 'pictures/sky';
 export const COVERAGE_NAME = /^mattes\/[0-9a-f]{64}\.png$/;
 export const coverageName = (asset: string) => `mattes/${asset}.png`;
 

@@ -7,10 +7,12 @@ export interface SceneParts {
   plate: ReceivedFile;
   /** The look-up table that the night uses. */
   lut?: ReceivedFile;
+  /** The picture of a sky. */
+  sky?: ReceivedFile;
   /** What edge brushes found, as PNGs. */
   coverages: ReceivedFile[];
 }
 
 /** Paths of the files of a scene that was taken apart. */
-export const pathsOf = ({ plate, lut, coverages }: Omit<SceneParts, 'scene'>): string[] =>
-  [plate, ...coverages, ...(lut ? [lut] : [])].map(({ path }) => path);
+export const pathsOf = ({ plate, lut, sky, coverages }: Omit<SceneParts, 'scene'>): string[] =>
+  [plate, ...coverages, ...(lut ? [lut] : []), ...(sky ? [sky] : [])].map(({ path }) => path);

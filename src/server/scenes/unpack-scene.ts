@@ -8,7 +8,7 @@ import type { Scene } from '@/core/scene/schema';
 import { AppError, diskFull, fullDisk } from '../http/app-error';
 import { receiveFile, type ReceivedFile } from '../assets/asset-store';
 import { LIMITS } from '../http/limits';
-import { coverageAssets, COVERAGE_NAME, coverageName, LUT, PLATE, SCENE } from './scene-file-names';
+import { coverageAssets, COVERAGE_NAME, coverageName, LUT, PLATE, SCENE, SKY } from './scene-file-names';
 import { pathsOf, type SceneParts } from './scene-parts';
 
 const openZip = promisify<string, yauzl.Options, ZipFile>(yauzl.open);
@@ -20,7 +20,7 @@ const tooMuch = () =>
 /** Most bytes of a part by its name; undefined for what is no part of a scene. */
 function mostBytes(name: string): number | undefined {
   if (name === SCENE) return LIMITS.documentBytes;
-  if (name === PLATE) return LIMITS.uploadBytes;
+  if (name === PLATE || name === SKY) return LIMITS.uploadBytes;
   if (name === LUT) return LIMITS.lutBytes;
   return COVERAGE_NAME.test(name) ? LIMITS.coverageBytes : undefined;
 }
@@ -77,7 +77,11 @@ function partsOf(
   if (lut && lut.asset !== parts.get(LUT)?.hash) {
     throw refuse('no-lut', 'The scene file lacks the look-up table that its night uses.');
   }
-  return { coverages, lut: lut ? parts.get(LUT) : undefined };
+  const { picture } = scene.sky;
+  if (picture && picture.asset !== parts.get(SKY)?.hash) {
+    throw refuse('no-sky', 'The scene file lacks the picture of its sky.');
+  }
+  return { coverages, lut: lut ? parts.get(LUT) : undefined, sky: picture ? parts.get(SKY) : undefined };
 }
 
 /**

@@ -149,6 +149,10 @@ export const api = {
     const answer = await request(`/api/scenes/${sceneId}/luts`, { method: 'POST', body: file });
     return (await answer.json()) as { asset: string };
   },
+  async takeSky(sceneId: string, file: File): Promise<{ asset: string; width: number; height: number }> {
+    const answer = await request(`/api/scenes/${sceneId}/skies`, { method: 'POST', body: file });
+    return (await answer.json()) as { asset: string; width: number; height: number };
+  },
   async lutText(sceneId: string, asset: string, signal: AbortSignal): Promise<string> {
     return (await request(`/api/scenes/${sceneId}/luts/${asset}`, { signal })).text();
   },

@@ -45,6 +45,8 @@ interface PreviewOptions {
 
 function startPreview(
   sceneId: string,
+  /** The file of the plate: its day is painted. */
+  plate: string,
   canvases: PictureCanvases,
   readout: ReadoutStore,
   isFitted: (region: Region) => boolean,
@@ -59,6 +61,7 @@ function startPreview(
     {
       async codes(asset, region, signal) {
         const codes = await api.plateCodes(sceneId, asset, region, signal);
+        if (asset !== plate) return codes;
         const day = paintDay(codes, region);
         days.set(regionKey(region), toneHistogram(day));
         return codes;
@@ -143,8 +146,8 @@ export function usePreview({ session, canvases, regions, onFault }: PreviewOptio
       askedOf(session).show === undefined &&
       session.view.getState().look.zoom === 'fit' &&
       (region === wanted.current?.region || region === wanted.current?.coarse);
-    const { id } = session.scene.getState();
-    const preview = startPreview(id, elements, session.readout, isFitted, onFault);
+    const { id, scene } = session.scene.getState();
+    const preview = startPreview(id, scene.plate.asset, elements, session.readout, isFitted, onFault);
     show.current = () => {
       if (wanted.current)
         preview.show({ scene: shownScene(session), ...askedOf(session), ...wanted.current });

@@ -11,6 +11,7 @@ import { Fold } from '../../controls/fold';
 import { useScene, useView } from '../../editor/editor-context';
 import { CloudsPart, TwilightPart } from './sky-parts';
 import { MoonPart } from './moon-part';
+import { PicturePart } from './picture-part';
 import { StormPart } from './storm-part';
 import { StarsPart } from './stars-part';
 import { SKY_PARTS, type SkyPartName } from './sky-view';
@@ -33,6 +34,11 @@ const PARTS: Record<SkyPartName, PartInfo> = {
     title: 'Clouds',
     says: ({ sky }) => (sky.clouds.cover === 0 ? 'none made' : `${Math.round(100 * sky.clouds.cover)} %`),
     Body: CloudsPart,
+  },
+  picture: {
+    title: 'Picture',
+    says: ({ sky }) => sky.picture?.name ?? 'none',
+    Body: PicturePart,
   },
   stars: {
     title: 'Stars',

@@ -3,6 +3,7 @@
 import { useScene, useView } from '../../editor/editor-context';
 import { MarksSvg } from '../marks-svg';
 import type { Stage } from '../step';
+import { SkyPictureMarks } from './picture-marks';
 import { FallMarks, MoonMark, SunMark } from './sky-marks';
 
 export function SkySurface(stage: Stage) {
@@ -12,6 +13,7 @@ export function SkySurface(stage: Stage) {
   return (
     <MarksSvg stage={stage}>
       {from === 'hour' && part === 'twilight' && <SunMark box={box} />}
+      {from === 'hour' && part === 'picture' && <SkyPictureMarks box={box} />}
       {from === 'hour' && part === 'stars' && <FallMarks box={box} />}
       {from === 'hour' && part === 'moon' && <MoonMark box={box} />}
     </MarksSvg>
