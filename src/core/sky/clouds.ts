@@ -40,6 +40,9 @@ const ONE_SHEET = 30_000;
 /** Noise from its lowest to its highest; almost all of it lies within. */
 const SPAN = 0.62;
 
+/** From this share of cover on the last gaps close. */
+const CLOSES = 0.9;
+
 /** Least rise of a ray that meets clouds. */
 const LEAST_RISE = 0.012;
 
@@ -74,6 +77,7 @@ function createThickness({ cover, soft, size, height, drift, seed }: CloudSettin
   const scale = 1 / (BREADTH * size);
   const threshold = SPAN * (1 - 2 * cover);
   const edge = 0.04 + 0.5 * soft;
+  const closed = smoothStep(CLOSES, 1, cover);
   return (aside: number, ahead: number, up: number): number => {
     if (cover === 0) return 0;
     const rise = Math.max(up, LEAST_RISE);
@@ -93,6 +97,6 @@ function createThickness({ cover, soft, size, height, drift, seed }: CloudSettin
     }
     const told = smoothStep(threshold - edge, threshold + edge, sum);
     const far = 1 - Math.exp(-way / ONE_SHEET);
-    return clamp(told + far * (cover - told), 0, 1);
+    return clamp(Math.max(closed, told + far * (cover - told)), 0, 1);
   };
 }

@@ -21,18 +21,34 @@ export interface SkyTones {
   /** Luminance of the sky without its clouds, and the least that its clouds come down to. */
   broad: Float32Array;
   floor: Float32Array;
+  /** How even the sky close by is: the least that it comes down to over its mean, 1 where it is all alike. */
+  even: Float32Array;
+  /** Row on which land stands, fraction of the height. */
+  feet: Float32Array;
 }
 
+/** Those that a skyline is read from. */
 export const SKY_TONES = [
   ...(['skyR', 'skyG', 'skyB', 'landR', 'landG', 'landB'] as const),
-  ...(['withinSky', 'withinLand', 'nearSky', 'broad', 'floor'] as const),
+  ...(['withinSky', 'withinLand', 'nearSky', 'broad', 'floor', 'even'] as const),
 ] as const;
 
 /** From which share on a place counts as surely sky, and up to which as surely land. */
 const SURE = { sky: 0.85, land: 0.15 } as const;
 
 /** Lengths as fractions of the width: how far from the skyline a place is sure; the windows of means; how far sky shows through. */
-const REACH = { edge: 0.006, near: 0.012, next: 0.04, far: 0.15, through: 0.035, broad: 0.1 } as const;
+const REACH = {
+  edge: 0.005,
+  near: 0.012,
+  next: 0.04,
+  far: 0.15,
+  through: 0.05,
+  broad: 0.1,
+} as const;
+
+/** Windows that grow: from close by, and from where clouds and the blue between them are both seen. */
+const NARROW: readonly number[] = [REACH.near, REACH.next, REACH.far, 1];
+const WIDE: readonly number[] = [REACH.next, REACH.far, 1];
 
 /** Clouds vary by so many standard deviations of the sky around. */
 const VARIES = 2.5;
@@ -50,12 +66,18 @@ function eroded(mask: Float32Array, width: number, height: number, radius: numbe
 }
 
 /** A plane that is known where `known` is 1, carried on over the rest: by means of windows that grow until they hold enough. */
-function carriedOn(plane: Float32Array, known: Float32Array, width: number, height: number): Float32Array {
+function carriedOn(
+  plane: Float32Array,
+  known: Float32Array,
+  width: number,
+  height: number,
+  reaches = NARROW,
+): Float32Array {
   const out = new Float32Array(plane.length);
   const left = new Float32Array(plane.length).fill(1);
   const [sum, weight] = [0, 1].map(() => new Float32Array(plane.length));
   const masked = plane.map((value, i) => value * known[i]);
-  for (const reach of [REACH.near, REACH.next, REACH.far, 1]) {
+  for (const reach of reaches) {
     const blur = createBoxBlur(width, height, pixels(reach, width));
     blur(sum, masked);
     blur(weight, known);
@@ -74,10 +96,12 @@ function carriedOn(plane: Float32Array, known: Float32Array, width: number, heig
  *
  * @param plate the small copy
  * @param sky coverage by sky as the survey found it
+ * @param feet row on which what is seen stands, fraction of the height
  */
-export function skyTones(plate: RgbPlanes, sky: Float32Array): SkyTones {
+export function skyTones(plate: RgbPlanes, sky: Float32Array, feet: Float32Array): SkyTones {
   const { width, height } = plate;
-  const edge = pixels(REACH.edge, width);
+  // A pixel more than it is softened by: the survey's own edge may lie beside the true one.
+  const edge = pixels(REACH.edge, width) + 1;
   const sureSky = eroded(
     sky.map((share) => (share > SURE.sky ? 1 : 0)),
     width,
@@ -97,8 +121,15 @@ export function skyTones(plate: RgbPlanes, sky: Float32Array): SkyTones {
   };
   const on = (plane: Float32Array, known: Float32Array) => carriedOn(plane, known, width, height);
   const light = plate.r.map((r, i) => luminance([r, plate.g[i], plate.b[i]]));
-  const [mean, square] = [light, light.map((value) => value * value)].map((plane) => on(plane, sureSky));
-  const spread = mean.map((value, i) => Math.sqrt(Math.max(0, square[i] - value * value)));
+  const square = light.map((value) => value * value);
+  const least = (reaches: readonly number[]) => {
+    const [mean, squares] = [light, square].map((plane) => carriedOn(plane, sureSky, width, height, reaches));
+    const floor = mean.map((value, i) =>
+      Math.max(0, value - VARIES * Math.sqrt(Math.max(0, squares[i] - value * value))),
+    );
+    return { mean, floor };
+  };
+  const close = least(NARROW);
   const blur = createBoxBlur(width, height, pixels(REACH.broad, width));
   const broad = on(light, sureSky);
   blur(broad, broad);
@@ -110,6 +141,8 @@ export function skyTones(plate: RgbPlanes, sky: Float32Array): SkyTones {
     withinLand: soft(sureLand, REACH.edge),
     nearSky: soft(sureSky, REACH.through),
     broad,
-    floor: mean.map((value, i) => Math.max(0, value - VARIES * spread[i])),
+    floor: least(WIDE).floor,
+    even: close.floor.map((value, i) => value / Math.max(1e-4, close.mean[i])),
+    feet: on(feet, sureLand).map((row, i) => (sureLand[i] === 1 ? feet[i] : row)),
   };
 }

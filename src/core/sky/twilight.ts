@@ -19,8 +19,8 @@ const COURSE: readonly {
 }[] = [
   { depth: 0, dome: [0.34, 0.53, 1], band: [1, 0.72, 0.4], bandShare: 2.2, reach: 13, rose: 0.2 },
   { depth: 4, dome: [0.17, 0.36, 1], band: [1, 0.58, 0.26], bandShare: 2.8, reach: 8, rose: 0.25 },
-  { depth: 7, dome: [0.08, 0.25, 1], band: [1, 0.52, 0.26], bandShare: 2.2, reach: 6, rose: 0.04 },
-  { depth: 10, dome: [0.08, 0.23, 1], band: [1, 0.48, 0.28], bandShare: 1.6, reach: 5, rose: 0 },
+  { depth: 7, dome: [0.08, 0.25, 1], band: [1, 0.52, 0.26], bandShare: 3.2, reach: 5.5, rose: 0.04 },
+  { depth: 10, dome: [0.08, 0.23, 1], band: [1, 0.48, 0.28], bandShare: 2.4, reach: 5, rose: 0 },
   { depth: 13, dome: [0.18, 0.32, 0.9], band: [0.9, 0.5, 0.36], bandShare: 0.6, reach: 5, rose: 0 },
   { depth: 16, dome: [0.3, 0.44, 0.8], band: [0.8, 0.6, 0.5], bandShare: 0, reach: 5, rose: 0 },
 ];

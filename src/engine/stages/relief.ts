@@ -13,7 +13,7 @@ import { stage } from '../graph/stage';
 import { creaseSize } from '../sizes';
 import { matte, type ById } from './matte';
 import { plate } from './plate';
-import { hasSky, skyline } from './skyline';
+import { hasSky, skyline, tones } from './skyline';
 import { survey, surveyIn } from './survey';
 
 /** How a standee bulges, found on the small copy. */
@@ -95,6 +95,7 @@ export const relief = stage({
       ends: ofEnds(plan, (id) => matte(at, id)),
       wet: wet === undefined ? undefined : matte(at, wet),
       skyline: hasSky(at) ? skyline(at) : undefined,
+      tones: hasSky(at) ? tones(smallOf(at)) : undefined,
       folds: isFolded(plan) ? crease(at) : undefined,
     };
   },
@@ -121,7 +122,10 @@ export const relief = stage({
       coverage: cut(inputs.standees[k].matte.coverage),
       round: inputs.standees[k].round,
     }));
-    reliefOf(of(out), of(inputs.plate), surveyIn(inputs.survey), camera, region, {
+    const told = surveyIn(inputs.survey);
+    // Beyond the skyline that the survey found, land stands where the land beside it does.
+    const seen = inputs.tones ? { ...told, feet: inputs.tones.feet } : told;
+    reliefOf(of(out), of(inputs.plate), seen, camera, region, {
       ...{ ground: plan.ground, walls, decks: plan.decks, standees, folds: inputs.folds },
       wet: inputs.wet && cut(inputs.wet.coverage),
       ends: Object.fromEntries(

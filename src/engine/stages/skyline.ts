@@ -1,5 +1,5 @@
 import { foundLand } from '@/core/sky/found-land';
-import { SKY_TONES, skyTones } from '@/core/sky/sky-tones';
+import { SKY_TONES, skyTones, type SkyTones } from '@/core/sky/sky-tones';
 import { skyline as findSkyline } from '@/core/sky/skyline';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
@@ -17,7 +17,10 @@ export const tones = stage({
   settings: () => undefined,
   inputs: (at) => ({ plate: plate(at), survey: survey(at) }),
   planes: (pixels) =>
-    Object.fromEntries(SKY_TONES.map((name) => [name, pixels])) as Record<(typeof SKY_TONES)[number], number>,
+    Object.fromEntries([...SKY_TONES, 'feet'].map((name) => [name, pixels])) as Record<
+      keyof SkyTones,
+      number
+    >,
   pace: 'heavy',
   whole: true,
   run(out, inputs) {
@@ -26,7 +29,9 @@ export const tones = stage({
     const found = skyTones(
       inputs.plate,
       land.map((share) => 1 - share),
+      inputs.survey.feet,
     );
+    out.feet.set(found.feet);
     for (const name of SKY_TONES) out[name].set(found[name]);
   },
 });

@@ -1,0 +1,86 @@
+// Says how bright a rim the day's sky leaves on the land at a skyline before a black sky, against the land beside it.
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { luminance } from '@/core/color/luminance';
+import { setNight } from '@/core/scene/commands';
+import { runCommand } from '@/core/scene/command';
+import { newScene } from '@/core/scene/new-scene';
+import { setSky } from '@/core/scene/sky-commands';
+import { median } from '@/core/plane/median';
+import { wholeRegion } from '@/core/plane/region';
+import type { Scene } from '@/core/scene/schema';
+import { previewSize } from '@/engine/sizes';
+import { night } from '@/engine/stages/night';
+import { relief } from '@/engine/stages/relief';
+import { skyline } from '@/engine/stages/skyline';
+import { receiveFromDisk } from '@/server/assets/asset-store';
+import { openWorkspace } from '@/server/assets/workspace';
+import { createServerRenderer } from '@/server/output/render-service';
+import { takePlate } from '@/server/scenes/intake';
+
+/** Rows to both sides of a skyline that are its rim, and those below that are the land beside it. */
+const RIM = 3;
+const LAND = { from: 6, to: 14 } as const;
+
+const PLATES = ['brickyard-lane', 'ferry-steps', 'picture-house', 'tannery-court'];
+
+const dataDir = await mkdtemp(join(tmpdir(), 'sundew-skyline-'));
+const space = openWorkspace(dataDir);
+const renderer = createServerRenderer(space);
+
+interface Lit {
+  width: number;
+  height: number;
+  /** What of a place is seen of the land's own light, before a black sky. */
+  light: Float32Array;
+  land: Float32Array;
+}
+
+/** The land's light of a scene: freed of the day's sky, or as the survey alone cuts it out. */
+function litLand(scene: Scene, isFreed: boolean): Promise<Lit> {
+  const size = previewSize(scene.plate, 1600);
+  return renderer.read(async ({ spot, see }) => {
+    const at = spot({ scene, region: wholeRegion(size.width, size.height) });
+    const { r, g, b } = await see(night(at));
+    const { land } = isFreed ? await see(skyline(at)) : await see(relief(at));
+    const light = land.map((share, i) => share * luminance([r[i], g[i], b[i]]));
+    return { ...size, light, land: land.slice() };
+  }, new AbortController().signal);
+}
+
+/** The brightest of each rim over the mean of the land beneath it, where sky goes over to land. */
+function rims({ width, height, light }: Lit, land: Float32Array): number[] {
+  const found: number[] = [];
+  for (let x = 0; x < width; x++) {
+    const at = (y: number) => y * width + x;
+    for (let y = RIM; y < height - LAND.to; y++) {
+      const meets = land[at(y - 1)] < 0.5 && land[at(y)] >= 0.5;
+      if (!meets || land[at(y + LAND.to - 1)] < 0.95) continue;
+      let most = 0;
+      for (let k = -RIM; k < RIM; k++) most = Math.max(most, light[at(y + k)]);
+      let mean = 0;
+      for (let k = LAND.from; k < LAND.to; k++) mean += light[at(y + k)] / (LAND.to - LAND.from);
+      if (mean > 0) found.push(most / mean);
+    }
+  }
+  return found.sort((a, b) => a - b);
+}
+
+const tell = (all: number[]) =>
+  `${median(all).toFixed(2).padStart(6)} ${all[Math.floor(0.9 * all.length)].toFixed(2).padStart(8)}`;
+
+console.log('The brightest of the rim over the land beside it, at a night of -4.5 stops');
+console.log('plate               cut out by the survey      freed of the day');
+console.log('                     median   9 of 10        median   9 of 10');
+for (const name of PLATES) {
+  const received = await receiveFromDisk(dataDir, `demo/plates/${name}.jpg`);
+  const size = await takePlate(space, received);
+  const bare = newScene(name, { asset: received.hash, width: size.width, height: size.height });
+  const dark = runCommand(bare, setNight('Dark', { exposure: -4.5, hold: 0, evenOut: 0 })).scene;
+  const freed = await litLand(dark, true);
+  const cut = await litLand(runCommand(dark, setSky('Own', { from: 'plate' })).scene, false);
+  console.log(name.padEnd(20), tell(rims(cut, freed.land)), '      ', tell(rims(freed, freed.land)));
+}
+renderer.close();
+await rm(dataDir, { recursive: true, force: true });
