@@ -1,4 +1,4 @@
-// Says how bright a rim the day's sky leaves on the land at a skyline before a black sky, against the land beside it.
+// Says how much brighter by the day's sky the land is at a skyline than the land beside it.
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -12,7 +12,9 @@ import { wholeRegion } from '@/core/plane/region';
 import type { Scene } from '@/core/scene/schema';
 import { previewSize } from '@/engine/sizes';
 import { night } from '@/engine/stages/night';
-import { relief } from '@/engine/stages/relief';
+import { plate } from '@/engine/stages/plate';
+import { survey, surveyIn } from '@/engine/stages/survey';
+import { foundLand } from '@/core/sky/found-land';
 import { skyline } from '@/engine/stages/skyline';
 import { receiveFromDisk } from '@/server/assets/asset-store';
 import { openWorkspace } from '@/server/assets/workspace';
@@ -43,25 +45,28 @@ function litLand(scene: Scene, isFreed: boolean): Promise<Lit> {
   return renderer.read(async ({ spot, see }) => {
     const at = spot({ scene, region: wholeRegion(size.width, size.height) });
     const { r, g, b } = await see(night(at));
-    const { land } = isFreed ? await see(skyline(at)) : await see(relief(at));
-    const light = land.map((share, i) => share * luminance([r[i], g[i], b[i]]));
-    return { ...size, light, land: land.slice() };
+    const land = isFreed ? (await see(skyline(at))).land.slice() : new Float32Array(r.length);
+    if (!isFreed) foundLand(land, await see(plate(at)), surveyIn(await see(survey(at))), at.region);
+    return { ...size, land, light: land.map((share, i) => share * luminance([r[i], g[i], b[i]])) };
   }, new AbortController().signal);
 }
 
-/** The brightest of each rim over the mean of the land beneath it, where sky goes over to land. */
-function rims({ width, height, light }: Lit, land: Float32Array): number[] {
+/** The land's light at each rim over that of the land beneath it, where sky goes over to land. */
+function rims({ width, height, light, land: own }: Lit, land: Float32Array): number[] {
   const found: number[] = [];
   for (let x = 0; x < width; x++) {
     const at = (y: number) => y * width + x;
     for (let y = RIM; y < height - LAND.to; y++) {
       const meets = land[at(y - 1)] < 0.5 && land[at(y)] >= 0.5;
       if (!meets || land[at(y + LAND.to - 1)] < 0.95) continue;
-      let most = 0;
-      for (let k = -RIM; k < RIM; k++) most = Math.max(most, light[at(y + k)]);
+      let [rim, cover] = [0, 0];
+      for (let k = -RIM; k < RIM; k++) {
+        rim += light[at(y + k)];
+        cover += own[at(y + k)];
+      }
       let mean = 0;
       for (let k = LAND.from; k < LAND.to; k++) mean += light[at(y + k)] / (LAND.to - LAND.from);
-      if (mean > 0) found.push(most / mean);
+      if (mean > 0 && cover > 0.2) found.push(rim / cover / mean);
     }
   }
   return found.sort((a, b) => a - b);
@@ -70,7 +75,7 @@ function rims({ width, height, light }: Lit, land: Float32Array): number[] {
 const tell = (all: number[]) =>
   `${median(all).toFixed(2).padStart(6)} ${all[Math.floor(0.9 * all.length)].toFixed(2).padStart(8)}`;
 
-console.log('The brightest of the rim over the land beside it, at a night of -4.5 stops');
+console.log('The light of land at the skyline over that of the land beside it');
 console.log('plate               cut out by the survey      freed of the day');
 console.log('                     median   9 of 10        median   9 of 10');
 for (const name of PLATES) {

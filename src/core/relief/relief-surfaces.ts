@@ -8,6 +8,8 @@ export interface Surfaces {
   ground: RippledFinish;
   /** Coverage of the region within which alone the ground shines; without it all of it does. */
   wet?: Float32Array;
+  /** Coverage of the region by land, where another sky than the plate's stands behind it. */
+  skyline?: Float32Array;
   /** Folds by the plate's fine shading over the whole plate, where anything is rippled by them. */
   folds?: Tilts;
   walls: readonly WallPiece[];

@@ -1,4 +1,4 @@
-import { perHazeLength } from './haze-length';
+import { HAZE, perHazeLength } from './haze-length';
 import type { Relief } from './relief-planes';
 import { outlineRow } from '../geometry/outline-row';
 import { bilinearRow } from '../plane/bilinear-row';
@@ -67,7 +67,8 @@ export function reliefOf(
       if (standee.round) tiltRows(right, up, standee.round, region, y);
       rasterizeStandee(out, row, standee, right, up);
     }
-    throughHaze(out, row);
+    if (surfaces.skyline) throughHazeToLand(out, row, surfaces.skyline);
+    else throughHaze(out, row);
   }
 }
 
@@ -80,6 +81,22 @@ function tiltRows(
 ): void {
   bilinearRow(right, { width, height, data: across }, region, y);
   bilinearRow(up, { width, height, data: rising }, region, y);
+}
+
+/** The same where a skyline says what is land: haze before the sky behind it is told apart. */
+function throughHazeToLand(
+  out: Relief,
+  { first, width, aside, ahead, rise }: ReliefRow,
+  skyline: Float32Array,
+): void {
+  for (let x = 0, i = first; x < width; x++, i++) {
+    const land = skyline[i];
+    out.land[i] = land;
+    out.distance[i] = 0;
+    if (land === 0) continue;
+    const ray = Math.sqrt(aside[x] * aside[x] + ahead[x] * ahead[x] + rise[x] * rise[x]);
+    out.distance[i] = land * Math.min(HAZE.farthest, out.reach[i] * ray);
+  }
 }
 
 /** How long the way through haze is at the pixels of a row. */

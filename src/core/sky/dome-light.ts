@@ -1,23 +1,32 @@
 import { luminance } from '../color/luminance';
+import type { Rgb } from '../color/rgb';
 import { ambientLux, sunDepth, TOWN_GLOW, twilightLux } from '../night/hour';
 import { townDome, twilightDome, type Dome } from './twilight';
 
 /** How finely a dome is summed: rings of elevation, and directions in each. */
-const RINGS = 45;
-const TURNS = 48;
+const RINGS = 24;
+const TURNS = 24;
 
-/** Illuminance that a dome gives level ground: its luminance times the sine of its elevation, over the upper hemisphere. */
-export function domeLux(dome: Dome): number {
-  let sum = 0;
+/** Illuminance that a dome gives level ground, by channel: its radiance times the sine of its elevation, over the upper hemisphere. */
+export function domeIrradiance(dome: Dome): Rgb {
+  let [r, g, b] = [0, 0, 0];
   for (let ring = 0; ring < RINGS; ring++) {
     const elevation = (90 * (ring + 0.5)) / RINGS;
     const rise = (elevation * Math.PI) / 180;
     const weight = Math.sin(rise) * Math.cos(rise);
-    for (let turn = 0; turn < TURNS; turn++)
-      sum += weight * luminance(dome({ azimuth: (360 * turn) / TURNS - 180, elevation }));
+    for (let turn = 0; turn < TURNS; turn++) {
+      const seen = dome({ azimuth: (360 * turn) / TURNS - 180, elevation });
+      r += weight * seen[0];
+      g += weight * seen[1];
+      b += weight * seen[2];
+    }
   }
-  return (sum * (Math.PI / 2 / RINGS) * 2 * Math.PI) / TURNS;
+  const share = ((Math.PI / 2 / RINGS) * 2 * Math.PI) / TURNS;
+  return [share * r, share * g, share * b];
 }
+
+/** Illuminance that a dome gives level ground. */
+export const domeLux = (dome: Dome): number => luminance(domeIrradiance(dome));
 
 /** What a person says of the clear sky. */
 export interface DomeSettings {

@@ -1,5 +1,6 @@
 import { LUMINANCE } from '../color/luminance';
-import { domeLux } from './dome-light';
+import type { Rgb } from '../color/rgb';
+import { domeIrradiance } from './dome-light';
 import type { RgbPlanes } from '../plane/plane';
 import { bilinearRow } from '../plane/bilinear-row';
 import type { Region } from '../plane/region';
@@ -39,14 +40,9 @@ export function fillDome(
 }
 
 /** Mean luminance of what level ground sees of a dome, by channel: what clouds are lit with from above. */
-export function meanOfDome(dome: Dome): [number, number, number] {
-  return [0, 1, 2].map((c) => {
-    const channel: Dome = (place) => {
-      const value = dome(place)[c];
-      return [value, value, value];
-    };
-    return domeLux(channel) / Math.PI;
-  }) as [number, number, number];
+export function meanOfDome(dome: Dome): Rgb {
+  const [r, g, b] = domeIrradiance(dome);
+  return [r / Math.PI, g / Math.PI, b / Math.PI];
 }
 
 /** What the sky of a region is made of. */

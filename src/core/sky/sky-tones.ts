@@ -1,5 +1,6 @@
 import { luminance } from '../color/luminance';
 import { createBoxBlur } from '../plane/box-blur';
+import { createFiller } from '../plane/pull-push';
 import type { RgbPlanes } from '../plane/plane';
 
 /**
@@ -30,7 +31,7 @@ export interface SkyTones {
 /** Those that a skyline is read from. */
 export const SKY_TONES = [
   ...(['skyR', 'skyG', 'skyB', 'landR', 'landG', 'landB'] as const),
-  ...(['withinSky', 'withinLand', 'nearSky', 'broad', 'floor', 'even'] as const),
+  ...(['withinSky', 'withinLand', 'nearSky', 'floor', 'even'] as const),
 ] as const;
 
 /** From which share on a place counts as surely sky, and up to which as surely land. */
@@ -41,14 +42,9 @@ const REACH = {
   edge: 0.005,
   near: 0.012,
   next: 0.04,
-  far: 0.15,
   through: 0.05,
   broad: 0.1,
 } as const;
-
-/** Windows that grow: from close by, and from where clouds and the blue between them are both seen. */
-const NARROW: readonly number[] = [REACH.near, REACH.next, REACH.far, 1];
-const WIDE: readonly number[] = [REACH.next, REACH.far, 1];
 
 /** Clouds vary by so many standard deviations of the sky around. */
 const VARIES = 2.5;
@@ -65,30 +61,23 @@ function eroded(mask: Float32Array, width: number, height: number, radius: numbe
   return mean.map((share) => (share > 1 - 1e-4 ? 1 : 0));
 }
 
-/** A plane that is known where `known` is 1, carried on over the rest: by means of windows that grow until they hold enough. */
-function carriedOn(
-  plane: Float32Array,
-  known: Float32Array,
-  width: number,
-  height: number,
-  reaches = NARROW,
-): Float32Array {
-  const out = new Float32Array(plane.length);
-  const left = new Float32Array(plane.length).fill(1);
-  const [sum, weight] = [0, 1].map(() => new Float32Array(plane.length));
-  const masked = plane.map((value, i) => value * known[i]);
-  for (const reach of reaches) {
-    const blur = createBoxBlur(width, height, pixels(reach, width));
-    blur(sum, masked);
-    blur(weight, known);
-    const last = reach === 1;
-    for (let i = 0; i < out.length; i++) {
-      const share = left[i] * (last ? 1 : Math.min(1, weight[i] / ENOUGH));
-      if (weight[i] > 1e-6) out[i] += (share * sum[i]) / weight[i];
-      left[i] -= share;
-    }
-  }
-  return out;
+/** Prepares what carries planes on over where they are not known: means of a window of known places, and smoothly on from there. */
+function createCarrier(known: Float32Array, width: number, height: number, reach: number) {
+  const blur = createBoxBlur(width, height, pixels(reach, width));
+  const around = new Float32Array(known.length);
+  blur(around, known);
+  const fill = createFiller(
+    around.map((share) => Math.min(1, share / ENOUGH)),
+    width,
+    height,
+  );
+  return (plane: Float32Array): Float32Array => {
+    const value = plane.map((own, i) => own * known[i]);
+    blur(value, value);
+    for (let i = 0; i < value.length; i++) value[i] = around[i] > 1e-6 ? value[i] / around[i] : 0;
+    fill(value);
+    return value;
+  };
 }
 
 /**
@@ -119,30 +108,32 @@ export function skyTones(plate: RgbPlanes, sky: Float32Array, feet: Float32Array
     createBoxBlur(width, height, pixels(reach, width))(out, mask);
     return out;
   };
-  const on = (plane: Float32Array, known: Float32Array) => carriedOn(plane, known, width, height);
+  const onSky = createCarrier(sureSky, width, height, REACH.near);
+  const onLand = createCarrier(sureLand, width, height, REACH.near);
+  const widely = createCarrier(sureSky, width, height, REACH.next);
   const light = plate.r.map((r, i) => luminance([r, plate.g[i], plate.b[i]]));
   const square = light.map((value) => value * value);
-  const least = (reaches: readonly number[]) => {
-    const [mean, squares] = [light, square].map((plane) => carriedOn(plane, sureSky, width, height, reaches));
+  const least = (carry: typeof onSky) => {
+    const [mean, squares] = [light, square].map(carry);
     const floor = mean.map((value, i) =>
       Math.max(0, value - VARIES * Math.sqrt(Math.max(0, squares[i] - value * value))),
     );
     return { mean, floor };
   };
-  const close = least(NARROW);
+  const close = least(onSky);
   const blur = createBoxBlur(width, height, pixels(REACH.broad, width));
-  const broad = on(light, sureSky);
+  const broad = close.mean.slice();
   blur(broad, broad);
   blur(broad, broad);
   return {
-    ...{ skyR: on(plate.r, sureSky), skyG: on(plate.g, sureSky), skyB: on(plate.b, sureSky) },
-    ...{ landR: on(plate.r, sureLand), landG: on(plate.g, sureLand), landB: on(plate.b, sureLand) },
+    ...{ skyR: onSky(plate.r), skyG: onSky(plate.g), skyB: onSky(plate.b) },
+    ...{ landR: onLand(plate.r), landG: onLand(plate.g), landB: onLand(plate.b) },
     withinSky: soft(sureSky, REACH.edge),
     withinLand: soft(sureLand, REACH.edge),
     nearSky: soft(sureSky, REACH.through),
     broad,
-    floor: least(WIDE).floor,
+    floor: least(widely).floor,
     even: close.floor.map((value, i) => value / Math.max(1e-4, close.mean[i])),
-    feet: on(feet, sureLand).map((row, i) => (sureLand[i] === 1 ? feet[i] : row)),
+    feet: onLand(feet).map((row, i) => (sureLand[i] === 1 ? feet[i] : row)),
   };
 }

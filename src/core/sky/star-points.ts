@@ -62,8 +62,8 @@ export function starPoints(
   camera: Camera,
   stars: readonly Star[],
   look: StarLook,
+  colorOf = createStarColors(),
 ): number {
-  const colorOf = createStarColors();
   const swing = look.trail * TURN_A_MINUTE;
   const spacing = Math.max(look.size, 2e-4) / camera.focal;
   const steps = Math.max(1, Math.ceil(swing / spacing));

@@ -1,5 +1,4 @@
 import { cameraOf } from '@/core/picture/camera-of';
-import { hazeOnLand } from '@/core/relief/haze-length';
 import { reliefOf } from '@/core/relief/relief';
 import { RELIEF_PLANES } from '@/core/relief/relief-planes';
 import { creaseTilts, roundTilts } from '@/core/relief/standee-form';
@@ -128,10 +127,10 @@ export const relief = stage({
     reliefOf(of(out), of(inputs.plate), seen, camera, region, {
       ...{ ground: plan.ground, walls, decks: plan.decks, standees, folds: inputs.folds },
       wet: inputs.wet && cut(inputs.wet.coverage),
+      skyline: inputs.skyline && cut(inputs.skyline.land),
       ends: Object.fromEntries(
         Object.entries(inputs.ends).map(([id, { coverage }]) => [id, cut(coverage)] as const),
       ),
     });
-    if (inputs.skyline) hazeOnLand(of(out), cut(inputs.skyline.land), camera, region);
   },
 });

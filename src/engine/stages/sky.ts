@@ -14,6 +14,7 @@ import { clearSky } from '@/core/sky/dome-light';
 import { scatteredStars } from '@/core/sky/scattered-stars';
 import { fillDome, meanOfDome, skyLight } from '@/core/sky/sky-light';
 import { MOST_POINTS, POINT_STRIDE, starPoints } from '@/core/sky/star-points';
+import { createStarColors } from '@/core/sky/star-color';
 import { celestialPole, trueStars } from '@/core/sky/true-sky';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
@@ -109,11 +110,12 @@ export const points = stage({
   pace: 'heavy',
   whole: true,
   newest: () => '',
-  run(out, _, { prepared: { eye, stars, when } }) {
+  kit: createStarColors,
+  run(out, _, { prepared: { eye, stars, when }, kit: colorOf }) {
     const { from, seed, faintest, size, colors, trail, fall } = stars;
     const all = from === 'true' ? trueStars(when, faintest) : scatteredStars(seed, faintest);
     const look = { size, colors, trail, fall: { ...fall.at, turn: fall.turn, soft: fall.soft } };
-    out.count[0] = starPoints(out.points, eye, all, { ...look, pole: celestialPole(when) });
+    out.count[0] = starPoints(out.points, eye, all, { ...look, pole: celestialPole(when) }, colorOf);
   },
 });
 

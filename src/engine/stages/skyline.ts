@@ -1,6 +1,6 @@
 import { foundLand } from '@/core/sky/found-land';
 import { SKY_TONES, skyTones, type SkyTones } from '@/core/sky/sky-tones';
-import { skyline as findSkyline } from '@/core/sky/skyline';
+import { plainRows, skyline as findSkyline } from '@/core/sky/skyline';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import { plate } from './plate';
@@ -8,6 +8,9 @@ import { survey, surveyIn } from './survey';
 
 /** Whether another sky than the plate's own stands behind the skyline. */
 export const hasSky = ({ scene }: Pick<Spot, 'scene'>): boolean => scene.sky.from !== 'plate';
+
+/** Every plane of the small copy's tones. */
+const PLANES = [...SKY_TONES, 'broad', 'feet'] as const;
 
 /** Both sides of the skyline, carried on beyond it, on the small copy. */
 export const tones = stage({
@@ -17,10 +20,7 @@ export const tones = stage({
   settings: () => undefined,
   inputs: (at) => ({ plate: plate(at), survey: survey(at) }),
   planes: (pixels) =>
-    Object.fromEntries([...SKY_TONES, 'feet'].map((name) => [name, pixels])) as Record<
-      keyof SkyTones,
-      number
-    >,
+    Object.fromEntries(PLANES.map((name) => [name, pixels])) as Record<keyof SkyTones, number>,
   pace: 'heavy',
   whole: true,
   run(out, inputs) {
@@ -31,8 +31,7 @@ export const tones = stage({
       land.map((share) => 1 - share),
       inputs.survey.feet,
     );
-    out.feet.set(found.feet);
-    for (const name of SKY_TONES) out[name].set(found[name]);
+    for (const name of PLANES) out[name].set(found[name]);
   },
 });
 
@@ -44,11 +43,12 @@ export const skyline = stage({
   inputs: (at) => ({ plate: plate(at), survey: survey(at), tones: tones(at) }),
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels, land: pixels }),
   pace: 'heavy',
-  run(out, inputs, _, { region, of }) {
+  prepare: ({ inputs: { tones: said } }) => plainRows(said),
+  run(out, inputs, { prepared: plain }, { region, of }) {
     const [into, day] = [of(out), of(inputs.plate)];
     const found = new Float32Array(into.land.length);
     foundLand(found, day, surveyIn(inputs.survey), region);
-    findSkyline(into, day, found, inputs.tones, region);
+    findSkyline(into, day, found, inputs.tones, plain, region);
   },
 });
 

@@ -1,0 +1,130 @@
+import { LUMINANCE } from '../color/luminance';
+import { clamp } from '../plane/clamp';
+import { smoothStep } from '../plane/smooth-step';
+
+/**
+ * A place of the skyline as numbers side by side, so that a loop over pixels makes nothing anew: its own colour, the colours that the sky
+ * and the land would have there; the weights of a place that surely is sky, surely land; how much sky lies around; the luminance that the
+ * sky's own clouds do not fall below; how even the sky close by is; coverage by land as the survey found it.
+ */
+export const PLACE = {
+  ...{ own: 0, sky: 3, land: 6 },
+  ...{ withinSky: 9, withinLand: 10, nearSky: 11, floor: 12, even: 13, found: 14 },
+  count: 15,
+} as const;
+
+/** How different land and sky must be, as a share of the sky, before colour tells them apart: not at all, and surely. */
+const APART = { none: 0.08, sure: 0.3 } as const;
+
+/** Within the sky, what is up to so much land is a cloud, and from so much on a wire, a bird, a leaf. */
+const THING = { from: 0.15, to: 0.5 } as const;
+
+/** Within dark land, what is as the sky to within this share of it is sky that shows through; and how much sky must lie around. */
+const THROUGH = { same: 0.12, other: 0.4, around: 0.1 } as const;
+
+/** How dark land must be for that, as a share of the sky's light: surely, and not at all. */
+const DARK_LAND = { surely: 0.25, not: 0.6 } as const;
+
+/** How far a colour lies beside the mixtures of land and sky before it is a thing of its own, as a share of the sky. */
+const ASTRAY = { from: 0.12, to: 0.3 } as const;
+
+/** How far a sky's clouds sink below its mean, as a share of it, before colours no longer tell: not at all, and surely even. */
+const UNEVEN = { from: 0.45, to: 0.75 } as const;
+
+/** From where on a hue is none of the sky's; how much deeper than the sky around a sky may be, and how dark at least to tell. */
+const FOREIGN = { from: 0.3, to: 0.6, deepest: 1.4, darkest: 0.05 } as const;
+
+/** From this weight on a place is surely what it is. */
+export const SURELY = 0.999;
+
+/** Up to this share of sky around a place there is none near it. */
+export const NO_SKY = 1e-3;
+
+/** Luminance of one of a place's colours. */
+export const lightAt = (place: Float64Array, color: number): number =>
+  LUMINANCE[0] * place[color] + LUMINANCE[1] * place[color + 1] + LUMINANCE[2] * place[color + 2];
+
+/** How far a sky tells by its evenness, 0 to 1. */
+export const evenness = (place: Float64Array): number =>
+  smoothStep(UNEVEN.from, UNEVEN.to, place[PLACE.even]);
+
+/** How far a colour's hue lies beside all between the sky's and white, 0 to 1: no cloud has it. */
+function foreign(place: Float64Array, light: number, skyLight: number): number {
+  if (light < FOREIGN.darkest * skyLight) return 0;
+  let along = 0;
+  let square = 1e-6;
+  for (let c = 0; c < 3; c++) {
+    const hue = place[PLACE.sky + c] / skyLight - 1;
+    along += (place[c] / light - 1) * hue;
+    square += hue * hue;
+  }
+  const tint = clamp(along / square, 0, FOREIGN.deepest);
+  let off = 0;
+  for (let c = 0; c < 3; c++)
+    off += (place[c] / light - 1 - tint * (place[PLACE.sky + c] / skyLight - 1)) ** 2;
+  return smoothStep(FOREIGN.from, FOREIGN.to, Math.sqrt(off));
+}
+
+/** The sum of a colour's differences from the sky's; no shorter than the straight way. */
+const changeFromSky = (place: Float64Array): number =>
+  Math.abs(place[0] - place[PLACE.sky]) +
+  Math.abs(place[1] - place[PLACE.sky + 1]) +
+  Math.abs(place[2] - place[PLACE.sky + 2]);
+
+/** The coverage by land of most places, which are plainly land or sky; -1 for those that must be looked at closely. */
+function plainShare(place: Float64Array): number {
+  if (place[PLACE.withinSky] > SURELY) return lightAt(place, PLACE.own) >= place[PLACE.floor] ? 0 : -1;
+  if (place[PLACE.withinLand] <= SURELY) return -1;
+  if (place[PLACE.nearSky] < NO_SKY) return 1;
+  const skyLight = lightAt(place, PLACE.sky);
+  if (lightAt(place, PLACE.land) >= DARK_LAND.not * skyLight) return 1;
+  return changeFromSky(place) > Math.sqrt(3) * THROUGH.other * skyLight ? 1 : -1;
+}
+
+/**
+ * Coverage by land of a place: at the skyline the share of the way from the sky's colour to the land's (what a mixed pixel is), where the
+ * two can be told apart; within the sky only what is clearly a thing; within land all but sky that shows through.
+ */
+export function landShare(place: Float64Array): number {
+  const plain = plainShare(place);
+  if (plain >= 0) return plain;
+  const [light, landLight] = [lightAt(place, PLACE.own), lightAt(place, PLACE.land)];
+  const skyLight = lightAt(place, PLACE.sky) + 1e-4;
+  // Of clouds and blue between them, the one that comes nearest to what is seen.
+  const shade = clamp(light / skyLight, clamp(place[PLACE.even], 0, 1), 1);
+  let along = 0;
+  let apart = 1e-12;
+  for (let c = 0; c < 3; c++) {
+    const day = shade * place[PLACE.sky + c];
+    const way = place[PLACE.land + c] - day;
+    along += (place[c] - day) * way;
+    apart += way * way;
+  }
+  const share = along / apart;
+  let astray = 0;
+  let change = 0;
+  for (let c = 0; c < 3; c++) {
+    const day = shade * place[PLACE.sky + c];
+    const off = place[c] - day - share * (place[PLACE.land + c] - day);
+    astray += off * off;
+    change += (place[c] - place[PLACE.sky + c]) ** 2;
+  }
+  const told = smoothStep(APART.none, APART.sure, Math.sqrt(apart) / skyLight);
+  // Where the sky is even, colour tells how far a mixed pixel is land; what is brighter than that is sky, where its haze is white.
+  const isEven = evenness(place);
+  const own =
+    light < skyLight ? isEven * smoothStep(ASTRAY.from, ASTRAY.to, Math.sqrt(astray) / skyLight) : 0;
+  const mixed = Math.max(clamp(share, 0, 1), own);
+  const trust = told * isEven;
+  const between = trust * mixed + (1 - trust) * Math.max(place[PLACE.found], foreign(place, light, skyLight));
+  const floor = place[PLACE.floor];
+  const below = (floor - light) / Math.max(1e-4, floor - landLight);
+  const thing = floor > landLight ? told * smoothStep(THING.from, THING.to, below) : 0;
+  const gap =
+    smoothStep(0, THROUGH.around, place[PLACE.nearSky]) *
+    (1 - smoothStep(THROUGH.same, THROUGH.other, Math.sqrt(change) / skyLight)) *
+    (1 - smoothStep(DARK_LAND.surely, DARK_LAND.not, landLight / skyLight));
+  const [inSky, inLand] = [place[PLACE.withinSky], place[PLACE.withinLand]];
+  const unsure = Math.max(0, 1 - inSky - inLand);
+  return clamp(inSky * thing + inLand * (1 - gap) + unsure * between, 0, 1);
+}
