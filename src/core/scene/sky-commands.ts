@@ -1,4 +1,6 @@
 import { RANGES } from '../fields/ranges';
+import type { Nocturne } from '../night/nocturnes';
+import { nocturneSky } from '../sky/nocturne-skies';
 import { trueMoon } from '../sky/true-sky';
 import type { Command } from './command';
 import type { SkyPicture } from '../sky/sky-schema';
@@ -40,6 +42,21 @@ export const setStarFall = (values: Partial<SkySettings['stars']['fall']>): Comm
   label: 'Where stars end',
   apply: ({ sky }) => {
     Object.assign(sky.stars.fall, values);
+  },
+});
+
+/** Takes a ready-made night, and the sky that goes with it where the hour's sky stands behind the skyline. */
+export const takeNocturne = ({ id, name, night }: Nocturne): Command => ({
+  label: `Nocturne: ${name}`,
+  apply: (scene) => {
+    Object.assign(scene.night, night);
+    const { sky, desk } = scene;
+    if (sky.from !== 'hour') return;
+    const { afterglow, clouds, moon } = nocturneSky(id);
+    sky.afterglow = afterglow;
+    Object.assign(sky.clouds, clouds);
+    if (moon) desk.moon = Math.max(0, desk.moon);
+    else desk.moon = RANGES.level.min;
   },
 });
 

@@ -7,6 +7,7 @@ import { framedSize } from '@/core/frame/frame';
 import { blendNights } from '@/core/night/blend-nights';
 import { NOCTURNES, type Nocturne } from '@/core/night/nocturnes';
 import { setNight } from '@/core/scene/commands';
+import { takeNocturne } from '@/core/scene/sky-commands';
 import { RANGES } from '@/core/fields/ranges';
 import type { Night } from '@/core/scene/schema';
 import { api } from '@/state/session/api';
@@ -48,7 +49,7 @@ function Wall() {
 
   function take(nocturne: Nocturne): void {
     setTaken({ from: session.scene.getState().scene.night, nocturne, strength: 1 });
-    run(setNight(`Nocturne: ${nocturne.name}`, nocturne.night));
+    run(takeNocturne(nocturne));
   }
 
   return (
