@@ -17,7 +17,7 @@ import {
 } from '../../../test/workspace';
 import { assetPath, receiveFile } from '../assets/asset-store';
 import { readColorProfile } from '../plates/color-profile';
-import { beginScene, titleFrom } from './intake';
+import { beginScene, takeSky, titleFrom } from './intake';
 import { readLens } from '../plates/open-plate';
 import { createPlateReader } from '../plates/plate-codes';
 import { listScenes, openScene } from './scene-repository';
@@ -29,6 +29,62 @@ beforeAll(async () => ({ space, remove } = await temporaryWorkspace()));
 afterAll(() => remove());
 
 const begin = (bytes: Uint8Array, name = 'a.jpg') => begunScene(space, bytes, name);
+
+describe('a picture of a sky', () => {
+  const laid = {
+    name: 'dusk',
+    at: { u: 0.5, v: 0.2 },
+    across: 1.2,
+    turn: 0,
+    share: 1,
+    exposure: 0,
+    fit: 0.6,
+  };
+
+  it('is whatever a plate could be, and goes along in the scene’s file', async () => {
+    const { scene } = openScene(space, await begin(await pictureBytes()));
+    const sixteen = await sharp(await pictureBytes(120, 80))
+      .toColourspace('rgb16')
+      .png()
+      .toBuffer();
+    const taken = await takeSky(space, await receiveBytes(space, sixteen));
+    expect(taken).toMatchObject({ width: 120, height: 80 });
+    const { asset, width, height } = taken;
+    const skied = { ...scene, sky: { ...scene.sky, picture: { ...laid, asset, width, height } } };
+    const there = await temporaryWorkspace();
+    const file = await sceneFileBytes(space, skied);
+    const again = openScene(there.space, await begunScene(there.space, file, 'a.sundew')).scene;
+    expect(again.sky).toEqual(skied.sky);
+    expect(await readFile(assetPath(there.space.dataDir, asset))).toEqual(sixteen);
+    await there.remove();
+  });
+
+  it.each([
+    ['a picture of one pixel', () => pictureBytes(1, 1, 'png')],
+    ['more than a hundred megapixels', () => Promise.resolve(claimingPng(20000, 20000))],
+    ['what is no picture', () => Promise.resolve(Buffer.from('hello'))],
+  ])('is not %s: a clear word says why', async (_name, bytes) => {
+    await expect(takeSky(space, await receiveBytes(space, await bytes()))).rejects.toMatchObject({
+      status: expect.toSatisfy(
+        (status: number) => status === 413 || status === 415 || status === 422,
+      ) as number,
+      message: expect.stringMatching(/\w+ .*\./) as string,
+    });
+  });
+
+  it('is missed in a file that lacks it', async () => {
+    const { scene } = openScene(space, await begin(await pictureBytes()));
+    const picture = { ...laid, asset: scene.plate.asset, width: 96, height: 64 };
+    const other = await takeSky(space, await receiveBytes(space, await pictureBytes(130, 90)));
+    const file = await sceneFileBytes(space, { ...scene, sky: { ...scene.sky, picture } });
+    const text = file.toString('latin1').replaceAll('pictures/sky', 'pictures/spy');
+    await expect(begunScene(space, Buffer.from(text, 'latin1'), 'a.sundew')).rejects.toMatchObject({
+      status: 422,
+      message: 'The scene file lacks the picture of its sky.',
+    });
+    expect(other.width).toBe(130);
+  });
+});
 
 describe('beginScene', () => {
   it.each(['jpeg', 'png', 'webp'] as const)('takes a %s', async (format) => {
