@@ -167,7 +167,7 @@ test('a grip is shaped over the tones beneath by drag, key and number, and put b
   expect(brightness(await paving())).toBeCloseTo(before, 0);
 });
 
-test('the moon comes up on the desk and is moved in the night', async ({ page, request }) => {
+test('the moon comes up on the desk and is moved in the sky', async ({ page, request }) => {
   const id = await copyOf(request, 'tannery-court');
   await openEditor(page, id);
   const court = () => toneAt(page, 0.45, 0.85);
@@ -179,7 +179,7 @@ test('the moon comes up on the desk and is moved in the night', async ({ page, r
   await pictureReady(page);
   const high = await court();
   expect(brightness(high)).toBeGreaterThan(brightness(before) + 5);
-  await openStep(page, /^Night/);
+  await openStep(page, /^Sky/);
   await page.getByRole('button', { name: /^Moon/ }).click();
   await typeNumber(page, 'Height', 4);
   expect(brightness(await court())).toBeLessThan(brightness(high) - 3);

@@ -24,6 +24,7 @@ export function MoonPart() {
   const change = useScene((state) => state.change);
   const run = useScene((state) => state.run);
   const { scene: store } = useSession();
+  const isSeen = useScene(({ scene }) => scene.sky.from === 'hour');
   const look = useSkyRow('moon');
   const place = (name: keyof Moon, label: string, range: Range, extra?: Look) => (
     <NumberRow
@@ -51,16 +52,20 @@ export function MoonPart() {
       {place('azimuth', 'To the right', RANGES.azimuth)}
       {place('elevation', 'Height', RANGES.elevation)}
       {place('kelvin', 'Colour', RANGES.kelvin, { scale: ratioScale(RANGES.kelvin) })}
-      {look('phase', 'Phase', RANGES.strength)}
-      {look('size', 'Size', RANGES.moonSize)}
-      {look('tilt', 'Tilt', RANGES.tilt)}
-      {look('halo', 'Halo', RANGES.strength)}
+      {isSeen && (
+        <>
+          {look('phase', 'Phase', RANGES.strength)}
+          {look('size', 'Size', RANGES.moonSize)}
+          {look('tilt', 'Tilt', RANGES.tilt)}
+          {look('halo', 'Halo', RANGES.strength)}
+        </>
+      )}
       <p className={classes.hint}>
         At 0° it stands before you; at 180° behind your back, where it only lights the land. Phase 0.5 is
         full. Drag it in the picture; roll the wheel over it for its size.
       </p>
-      <WhenRows />
-      <TrueMoon />
+      {isSeen && <WhenRows />}
+      {isSeen && <TrueMoon />}
     </>
   );
 }

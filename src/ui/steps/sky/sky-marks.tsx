@@ -140,7 +140,7 @@ export function MoonMark({ box }: { box: Box }) {
         r={Math.max(8, radius + 4)}
       />
       <PlaceHandle
-        label="Moon"
+        label="Moon in the picture"
         x={at.u * box.width}
         y={at.v * box.height}
         size={{ grip: Math.max(16, radius), knob: 3 }}

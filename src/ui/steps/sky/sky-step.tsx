@@ -64,6 +64,9 @@ const PARTS: Record<SkyPartName, PartInfo> = {
   },
 };
 
+/** Parts that any sky can have: the moon lights the land, bolts are fixtures. */
+const OVER_ANY: readonly SkyPartName[] = ['moon', 'storm'];
+
 /** The sky: what stands behind the skyline. */
 export function SkyStep() {
   const from = useScene(({ scene }) => scene.sky.from);
@@ -83,21 +86,20 @@ export function SkyStep() {
           { value: 'plate', label: 'The plate’s own' },
         ]}
       />
-      {from === 'hour' &&
-        SKY_PARTS.map((name) => {
-          const { title, Body } = PARTS[name];
-          return (
-            <PartFold
-              key={name}
-              name={name}
-              title={title}
-              open={open === name}
-              onToggle={() => setView({ skyPart: open === name ? undefined : name })}
-            >
-              <Body />
-            </PartFold>
-          );
-        })}
+      {SKY_PARTS.filter((name) => from === 'hour' || OVER_ANY.includes(name)).map((name) => {
+        const { title, Body } = PARTS[name];
+        return (
+          <PartFold
+            key={name}
+            name={name}
+            title={title}
+            open={open === name}
+            onToggle={() => setView({ skyPart: open === name ? undefined : name })}
+          >
+            <Body />
+          </PartFold>
+        );
+      })}
       <p className={classes.hint}>
         {from === 'hour'
           ? 'The hour above sets how bright it is. Where sky is taken for land, say so with the brush in Ground plan.'
