@@ -46,6 +46,20 @@ await page.mouse.move(760, 300);
 await pictureReady(page);
 await shoot('lane');
 
+await page.keyboard.press('Escape');
+await page.getByRole('button', { name: /^Sky/ }).first().click();
+await page.getByRole('complementary').getByRole('button', { name: /^Moon/ }).click();
+await page.mouse.move(760, 300);
+await pictureReady(page);
+await shoot('sky');
+
+await openEditor(page, 'tannery-court-storm');
+await page.getByRole('button', { name: /^Fixtures/ }).click();
+await page.getByRole('button', { name: /^Storm bolt/ }).press('Enter');
+await page.mouse.move(760, 500);
+await pictureReady(page);
+await shoot('storm');
+
 await openEditor(page, 'ferry-steps');
 await page.getByRole('button', { name: 'Quay lamp 1', exact: true }).focus();
 await page.keyboard.press('Enter');

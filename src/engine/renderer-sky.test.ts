@@ -135,6 +135,19 @@ describe('the sky in the renderer', () => {
     expect(largestDifference(await show(renderer, hidden), plain)).toBeLessThanOrEqual(1);
   });
 
+  it('lights the land by the moon’s phase', async () => {
+    const { renderer } = spyRenderer();
+    const scene = with_(
+      streetScene([]),
+      raiseMoon({ azimuth: 150, elevation: 50 }),
+      setDesk('Moon', { moon: 4 }),
+    );
+    const ground = async (phase: number) =>
+      luminanceAt(await show(renderer, after(scene, setSkyPart('Moon', 'moon', { phase }))), 0.5, 0.9);
+    expect(await ground(0.5)).toBeGreaterThan((await ground(0.25)) + 5);
+    expect(await ground(0.25)).toBeGreaterThanOrEqual(await ground(0));
+  });
+
   it('is a picture at every odd setting', async () => {
     const { renderer } = spyRenderer();
     const odd: Command[][] = [

@@ -1,4 +1,5 @@
 import { variedPane } from '../fixture/varied-panes';
+import { phaseLight } from '../sky/moon-disc';
 import { PLAIN_GRIP } from '../scene/new-scene';
 import { RANGES } from '../fields/ranges';
 import type { Circuit, Fixture, Gel, Moon, Scene } from '../scene/schema';
@@ -18,11 +19,13 @@ const MOON_CIRCUIT = {
   grip: PLAIN_GRIP,
 } as const;
 
-/** The moon's layer; none while its fader is all the way down. */
-function moonLayer({ moon, desk }: Scene): Layer[] {
+/** The moon's layer; none while its fader is all the way down. One that is seen gives light by its phase. */
+function moonLayer({ moon, desk, sky }: Scene): Layer[] {
   if (desk.moon <= RANGES.level.min) return [];
+  const waned = sky.from === 'hour' ? Math.log2(phaseLight(sky.moon.phase)) : 0;
+  const level = Math.max(RANGES.level.min, desk.moon + waned);
   const gel: Gel = { from: 'kelvin', kelvin: moon.kelvin, color: [1, 1, 1] };
-  return [{ circuit: { ...MOON_CIRCUIT, level: desk.moon }, gel, fixtures: [], moon }];
+  return [{ circuit: { ...MOON_CIRCUIT, level }, gel, fixtures: [], moon }];
 }
 
 const gelKey = (gel: Gel) => (gel.from === 'kelvin' ? `${gel.kelvin}` : gel.color.join());
