@@ -2,12 +2,12 @@ import { setDesk } from '@/core/scene/commands';
 import { runCommand, type Command } from '@/core/scene/command';
 import { raiseMoon, setSky, setSkyPart } from '@/core/scene/sky-commands';
 import { trueMoon, trueStars } from '@/core/sky/true-sky';
+import { receiveBytes } from '@/server/assets/asset-store';
 import { renderRgb } from '@/server/output/render-picture';
-import { RUNS, coarse, copied, never, region, renderer, scene, show } from './kit';
+import { beginScene } from '@/server/scenes/intake';
+import { openScene } from '@/server/scenes/scene-repository';
+import { RUNS, camera, coarse, copied, dataDir, never, photo, renderer, scene, show, space } from './kit';
 import { medianTime, report } from './time';
-
-/** A frame's own bytes, for what a coarse frame is held against. */
-const FRAME = 4;
 
 /** The sky's controls, to a coarse and a fine frame; its share of a large output; the true sky. */
 export async function benchSky(): Promise<void> {
@@ -15,10 +15,6 @@ export async function benchSky(): Promise<void> {
     setSkyPart('Clouds', 'clouds', { cover: 0.6 }),
     raiseMoon({ azimuth: 10, elevation: 15 }),
   ].reduce((now, command) => runCommand(now, command).scene, scene);
-  const bytes = FRAME * 4 * region.width * region.height;
-  const [from, to] = [new Uint8Array(bytes), new Uint8Array(bytes)];
-  const frame = await medianTime(31, () => to.set(from));
-  const framed = { to: 'a copy of the frame', of: frame };
   console.log('\nThe sky, 1600 x 1067: clouds over six tenths, stars, moon\n');
   await show(clouded, coarse);
   await show(clouded);
@@ -38,7 +34,7 @@ export async function benchSky(): Promise<void> {
   ];
   for (const [name, command] of controls) {
     const next = () => runCommand(clouded, command()).scene;
-    report(`${name}, coarse`, await medianTime(RUNS, () => show(next(), coarse)), framed);
+    report(`${name}, coarse`, await medianTime(RUNS, () => show(next(), coarse)), copied);
     report(`${name}, fine`, await medianTime(RUNS, () => show(next())), copied);
   }
   const { when } = scene.sky;
@@ -47,11 +43,13 @@ export async function benchSky(): Promise<void> {
     await medianTime(RUNS, () => void [trueStars(when, 6), trueMoon(when)]),
   );
 
-  const large = { width: 6000, height: 4000 };
+  const { id } = await beginScene(space, await receiveBytes(dataDir, photo), 'photo.jpg');
+  const own = openScene(space, id).scene;
   const whole = (from: 'plate' | 'hour') =>
     medianTime(1, () =>
-      renderRgb(renderer, runCommand(clouded, setSky('Sky', { from })).scene, large, never),
+      renderRgb(renderer, { ...own, sky: { ...clouded.sky, from }, desk: clouded.desk }, camera, never),
     );
+  await whole('plate');
   const plain = await whole('plate');
   report('24 megapixels of output with the plate’s own sky', plain);
   report('the same with the hour’s', await whole('hour'), { to: 'that', of: plain });

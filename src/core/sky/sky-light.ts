@@ -82,6 +82,7 @@ export function skyLight(
   const lamps = { r: row(), g: row(), b: row() };
   const [smooth, density] = [row(), row()];
   for (let y = 0; y < region.height; y++) {
+    if (!leavesSky(land, y * region.width, region.width)) continue;
     const v = (region.top + y + 0.5) / region.fullHeight;
     for (const c of ['r', 'g', 'b'] as const) {
       bilinearRow(sky[c], { width: twilight.width, height: twilight.height, data: twilight[c] }, region, y);
@@ -107,6 +108,12 @@ export function skyLight(
       if (cloud) out.cloud[i] = thick;
     }
   }
+}
+
+/** Whether land leaves any sky in a row. */
+function leavesSky(land: Float32Array, first: number, width: number): boolean {
+  for (let i = first; i < first + width; i++) if (land[i] < ALL_LAND) return true;
+  return false;
 }
 
 /** A channel of the sky with clouds before it, which are lit by the whole dome and by what stands behind them. */

@@ -28,6 +28,12 @@ const blank = (width: number, height: number): Skyline => {
   return { width, height, r: plane(), g: plane(), b: plane(), land: plane() };
 };
 
+/** A survey that found land where `found` says, whatever the plate's lightness. */
+const surveyOf = (found: Float32Array, { width, height }: RgbPlanes) => ({
+  ...{ width, height },
+  sky: { slope: new Float32Array(found.length), offset: found.map((land) => 1 - land) },
+});
+
 /** The skyline of a picture whose small copy is itself; the survey found land where `found` says. */
 function told(day: RgbPlanes, found: Float32Array, region: Region = wholeRegion(day.width, day.height)) {
   const tones = skyTones(
@@ -37,7 +43,7 @@ function told(day: RgbPlanes, found: Float32Array, region: Region = wholeRegion(
   );
   const out = blank(day.width, day.height);
   const said = { ...tones, width: day.width, height: day.height };
-  skyline(out, day, found, said, plainRows(said), region);
+  skyline(out, day, surveyOf(found, day), said, plainRows(said), region);
   return out;
 }
 
@@ -133,7 +139,7 @@ describe('the skyline', () => {
       Float32Array.from({ length: 60 * 40 }, (_, i) => plane[(50 + Math.floor(i / 60)) * W + 40 + (i % 60)]);
     const part = blank(60, 40);
     const under = { width: 60, height: 40, r: cut(day.r), g: cut(day.g), b: cut(day.b) };
-    skyline(part, under, cut(found), tones, plainRows(tones), region);
+    skyline(part, under, surveyOf(found, day), tones, plainRows(tones), region);
     part.land.forEach((share, i) => expect(share).toBeCloseTo(cut(whole.land)[i], 5));
     for (const all of [0, 1]) {
       const out = told(day, new Float32Array(W * H).fill(all));

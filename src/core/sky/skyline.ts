@@ -3,6 +3,8 @@ import { bilinearRow } from '../plane/bilinear-row';
 import type { RgbPlanes } from '../plane/plane';
 import type { Region } from '../plane/region';
 import { smoothStep } from '../plane/smooth-step';
+import { steepen } from '../plane/steepen';
+import type { Survey } from '../survey/survey';
 import { evenness, landShare, lightAt, NO_SKY, PLACE, SURELY } from './land-share';
 import { SKY_TONES, type SkyTones } from './sky-tones';
 
@@ -23,13 +25,13 @@ export interface Skyline extends RgbPlanes {
  * small copy, so that every size and part of a picture agree.
  *
  * @param plate the region of the plate
- * @param found coverage by land as the survey found it, of the region
+ * @param survey what the small copy says is sky, as lines of the plate's lightness
  * @param plain which rows of the small copy are plain, from `plainRows`
  */
 export function skyline(
   out: Skyline,
   plate: RgbPlanes,
-  found: Float32Array,
+  survey: Pick<Survey, 'sky' | 'width' | 'height'>,
   tones: Omit<SkyTones, 'feet'> & { width: number; height: number },
   plain: Uint8Array,
   region: Region,
@@ -41,6 +43,9 @@ export function skyline(
     row: new Float32Array(region.width),
   }));
   const place = new Float64Array(PLACE.count);
+  const [slope, offset] = [new Float32Array(region.width), new Float32Array(region.width)];
+  const line = (data: Float32Array) => ({ width: survey.width, height: survey.height, data });
+  const lines = { slope: line(survey.sky.slope), offset: line(survey.sky.offset) };
   const atOnce = rows.filter(({ at }) => at === PLACE.floor || (at >= PLACE.land && at < PLACE.withinSky));
   for (let y = 0; y < region.height; y++) {
     const first = y * region.width;
@@ -57,18 +62,26 @@ export function skyline(
       }
     }
     for (const { row, source } of rows) bilinearRow(row, source, region, y);
+    bilinearRow(slope, lines.slope, region, y);
+    bilinearRow(offset, lines.offset, region, y);
     for (let x = 0, i = first; x < region.width; x++, i++) {
       place[0] = plate.r[i];
       place[1] = plate.g[i];
       place[2] = plate.b[i];
       for (let k = 0; k < rows.length; k++) place[rows[k].at] = rows[k].row[x];
-      place[PLACE.found] = found[i];
+      // Only where a place is neither surely sky nor surely land it counts what the survey found.
+      const isSure = place[PLACE.withinSky] > SURELY || place[PLACE.withinLand] > SURELY;
+      place[PLACE.found] = isSure ? 0 : foundAt(place, slope[x], offset[x]);
       const share = landShare(place);
       out.land[i] = share;
       setLand(out, i, place, share);
     }
   }
 }
+
+/** Coverage by land of a place as the survey found it. */
+const foundAt = (place: Float64Array, slope: number, offset: number) =>
+  1 - steepen(slope * Math.cbrt(lightAt(place, PLACE.own)) + offset);
 
 /** What the rows of the small copy are: land alone with no sky near, sky alone, or both. */
 const ROWS = { mixed: 0, land: 1, sky: 2 } as const;

@@ -45,10 +45,7 @@ export const skyline = stage({
   pace: 'heavy',
   prepare: ({ inputs: { tones: said } }) => plainRows(said),
   run(out, inputs, { prepared: plain }, { region, of }) {
-    const [into, day] = [of(out), of(inputs.plate)];
-    const found = new Float32Array(into.land.length);
-    foundLand(found, day, surveyIn(inputs.survey), region);
-    findSkyline(into, day, found, inputs.tones, plain, region);
+    findSkyline(of(out), of(inputs.plate), surveyIn(inputs.survey), inputs.tones, plain, region);
   },
 });
 
