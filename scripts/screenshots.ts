@@ -49,14 +49,13 @@ await shoot('lane');
 await page.keyboard.press('Escape');
 await page.getByRole('button', { name: /^Sky/ }).first().click();
 await page.getByRole('complementary').getByRole('button', { name: /^Moon/ }).click();
-await page.mouse.move(760, 300);
+await page.mouse.move(100, 730);
 await pictureReady(page);
 await shoot('sky');
 
 await openEditor(page, 'tannery-court-storm');
 await page.getByRole('button', { name: /^Fixtures/ }).click();
-await page.getByRole('button', { name: /^Storm bolt/ }).press('Enter');
-await page.mouse.move(760, 500);
+await page.mouse.move(100, 730);
 await pictureReady(page);
 await shoot('storm');
 
