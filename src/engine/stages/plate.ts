@@ -1,4 +1,5 @@
-import { srgb } from '@/core/color/srgb';
+import { decodeCodes } from '@/core/color/decode-codes';
+import { linearOfCodes } from '@/core/color/srgb-codes';
 import { stage } from '../graph/stage';
 
 /** The plate as scene-linear light. */
@@ -10,14 +11,8 @@ export const plate = stage({
   load: async (assets, asset, region, signal) => ({ data: await assets.codes(asset, region, signal) }),
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
   pace: 'heavy',
-  kit: () => Float32Array.from({ length: 65536 }, (_, code) => srgb.decode(code / 65535)),
+  kit: () => linearOfCodes(65535),
   run(out, _, { loaded, kit: decoded }, { of, first, count }) {
-    const { r, g, b } = of(out);
-    const codes = loaded!;
-    for (let i = 0, from = 3 * first; i < count; i++, from += 3) {
-      r[i] = decoded[codes[from]];
-      g[i] = decoded[codes[from + 1]];
-      b[i] = decoded[codes[from + 2]];
-    }
+    decodeCodes(of(out), loaded!, decoded, first, count);
   },
 });

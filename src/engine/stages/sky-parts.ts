@@ -1,5 +1,6 @@
 import { luminance } from '@/core/color/luminance';
-import { srgb } from '@/core/color/srgb';
+import { decodeCodes } from '@/core/color/decode-codes';
+import { linearOfCodes } from '@/core/color/srgb-codes';
 import { cameraOf } from '@/core/picture/camera-of';
 import { wholeRegion, type Region } from '@/core/plane/region';
 import type { SkySettings } from '@/core/scene/schema';
@@ -136,14 +137,9 @@ export const skyPicture = stage({
   },
   pace: 'heavy',
   whole: true,
-  kit: () => Float32Array.from({ length: 65536 }, (_, code) => srgb.decode(code / 65535)),
+  kit: () => linearOfCodes(65535),
   run(out, _, { loaded, kit: decoded, prepared: { width, height } }) {
-    const codes = loaded!;
-    for (let i = 0, from = 0; i < width * height; i++, from += 3) {
-      out.r[i] = decoded[codes[from]];
-      out.g[i] = decoded[codes[from + 1]];
-      out.b[i] = decoded[codes[from + 2]];
-    }
+    decodeCodes(out, loaded!, decoded, 0, width * height);
     out.mean[0] = meanLuminance({ width, height, r: out.r, g: out.g, b: out.b });
   },
 });

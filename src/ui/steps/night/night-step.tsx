@@ -1,36 +1,28 @@
 'use client';
 
 import { Button } from '@mantine/core';
-import type { ComponentType } from 'react';
 import { startingNight } from '@/core/night/starting-night';
 import { setNight } from '@/core/scene/commands';
-import type { Night, Scene } from '@/core/scene/schema';
 import { NIGHT_PARTS, type NightPartName } from './night-view';
-import { Fold } from '../../controls/fold';
 import { useScene, useView } from '../../editor/editor-context';
 import { ByTonePart } from './by-tone-part';
 import { HazePart, LightPart, SurroundPart, TonesPart } from './night-parts';
 import { LutPart } from './lut-part';
 import { NocturneWall } from './nocturne-wall';
 import { ToneChart } from './tone-chart';
+import { PartFolds, type StepPart } from '../../worksheet/part-folds';
 import classes from '../../worksheet/worksheet.module.css';
 
-interface PartInfo {
-  title: string;
-  /** What was decided, in few words. */
-  says: (night: Night, scene: Scene) => string;
-  Body: ComponentType;
-}
-
-const PARTS: Record<NightPartName, PartInfo> = {
+const PARTS: Record<NightPartName, StepPart> = {
   light: {
     title: 'Light',
-    says: ({ exposure, kelvin }) => `${exposure.toFixed(1).replace('-', '−')} stops, ${Math.round(kelvin)} K`,
+    says: ({ night: { exposure, kelvin } }) =>
+      `${exposure.toFixed(1).replace('-', '−')} stops, ${Math.round(kelvin)} K`,
     Body: LightPart,
   },
   tones: {
     title: 'Tones',
-    says: ({ shape }) =>
+    says: ({ night: { shape } }) =>
       JSON.stringify({ ...shape, on: '' }) === JSON.stringify({ ...startingNight(0).shape, on: '' })
         ? 'as they fall'
         : `shaped on ${shape.on}`,
@@ -38,22 +30,24 @@ const PARTS: Record<NightPartName, PartInfo> = {
   },
   byTone: {
     title: 'Colour by tone',
-    says: ({ byTone }) => (byTone.strength === 0 ? 'off' : `${Math.round(100 * byTone.strength)} %`),
+    says: ({ night: { byTone } }) =>
+      byTone.strength === 0 ? 'off' : `${Math.round(100 * byTone.strength)} %`,
     Body: ByTonePart,
   },
   lut: {
     title: 'Look-up table',
-    says: ({ lut }) => lut?.name ?? 'none',
+    says: ({ night: { lut } }) => lut?.name ?? 'none',
     Body: LutPart,
   },
   surround: {
     title: 'Surroundings',
-    says: ({ surround }) => (surround.stops === 0 ? 'open' : `−${surround.stops.toFixed(1)} stops`),
+    says: ({ night: { surround } }) =>
+      surround.stops === 0 ? 'open' : `−${surround.stops.toFixed(1)} stops`,
     Body: SurroundPart,
   },
   haze: {
     title: 'Haze',
-    says: ({ haze }) => haze.toFixed(2),
+    says: ({ night: { haze } }) => haze.toFixed(2),
     Body: HazePart,
   },
 };
@@ -68,20 +62,12 @@ export function NightStep() {
     <>
       <ToneChart />
       <NocturneWall />
-      {NIGHT_PARTS.map((name) => {
-        const { title, Body } = PARTS[name];
-        return (
-          <PartFold
-            key={name}
-            name={name}
-            title={title}
-            open={open === name}
-            onToggle={() => setView({ nightPart: open === name ? undefined : name })}
-          >
-            <Body />
-          </PartFold>
-        );
-      })}
+      <PartFolds
+        names={NIGHT_PARTS}
+        parts={PARTS}
+        open={open}
+        onOpen={(nightPart) => setView({ nightPart })}
+      />
       <p className={classes.hint}>
         The hour above sets where these start; what you add here goes along when it moves.
       </p>
@@ -96,9 +82,4 @@ export function NightStep() {
       </div>
     </>
   );
-}
-
-function PartFold({ name, ...fold }: { name: NightPartName } & Omit<Parameters<typeof Fold>[0], 'says'>) {
-  const says = useScene(({ scene }) => PARTS[name].says(scene.night, scene));
-  return <Fold says={says} {...fold} />;
 }

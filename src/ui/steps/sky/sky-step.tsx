@@ -1,13 +1,10 @@
 'use client';
 
 import { Button, SegmentedControl } from '@mantine/core';
-import type { ComponentType } from 'react';
 import { litShare } from '@/core/sky/moon-disc';
 import { FIRST_SKY } from '@/core/sky/sky-schema';
 import { RANGES } from '@/core/fields/ranges';
 import { setSky } from '@/core/scene/sky-commands';
-import type { Scene } from '@/core/scene/schema';
-import { Fold } from '../../controls/fold';
 import { useScene, useView } from '../../editor/editor-context';
 import { CloudsPart, TwilightPart } from './sky-parts';
 import { MoonPart } from './moon-part';
@@ -15,16 +12,10 @@ import { PicturePart } from './picture-part';
 import { StormPart } from './storm-part';
 import { StarsPart } from './stars-part';
 import { SKY_PARTS, type SkyPartName } from './sky-view';
+import { PartFolds, type StepPart } from '../../worksheet/part-folds';
 import classes from '../../worksheet/worksheet.module.css';
 
-interface PartInfo {
-  title: string;
-  /** What was decided, in few words. */
-  says: (scene: Scene) => string;
-  Body: ComponentType;
-}
-
-const PARTS: Record<SkyPartName, PartInfo> = {
+const PARTS: Record<SkyPartName, StepPart> = {
   twilight: {
     title: 'Twilight',
     says: ({ sky }) => `sun went ${Math.abs(sky.sun)}° ${sky.sun < 0 ? 'left' : 'right'}`,
@@ -86,20 +77,12 @@ export function SkyStep() {
           { value: 'plate', label: 'The plate’s own' },
         ]}
       />
-      {SKY_PARTS.filter((name) => from === 'hour' || OVER_ANY.includes(name)).map((name) => {
-        const { title, Body } = PARTS[name];
-        return (
-          <PartFold
-            key={name}
-            name={name}
-            title={title}
-            open={open === name}
-            onToggle={() => setView({ skyPart: open === name ? undefined : name })}
-          >
-            <Body />
-          </PartFold>
-        );
-      })}
+      <PartFolds
+        names={SKY_PARTS.filter((name) => from === 'hour' || OVER_ANY.includes(name))}
+        parts={PARTS}
+        open={open}
+        onOpen={(skyPart) => setView({ skyPart })}
+      />
       <p className={classes.hint}>
         {from === 'hour'
           ? 'The hour above sets how bright it is. Where sky is taken for land, say so with the brush in Ground plan.'
@@ -118,9 +101,4 @@ export function SkyStep() {
       )}
     </>
   );
-}
-
-function PartFold({ name, ...fold }: { name: SkyPartName } & Omit<Parameters<typeof Fold>[0], 'says'>) {
-  const says = useScene(({ scene }) => PARTS[name].says(scene));
-  return <Fold says={says} {...fold} />;
 }
