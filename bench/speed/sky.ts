@@ -1,7 +1,8 @@
 import { setDesk } from '@/core/scene/commands';
 import { runCommand, type Command } from '@/core/scene/command';
 import { raiseMoon, setSky, setSkyPart } from '@/core/scene/sky-commands';
-import { trueMoon, trueStars } from '@/core/sky/true-sky';
+import { trueMoon } from '@/core/sky/true-moon';
+import { trueStars } from '@/core/sky/true-stars';
 import { receiveBytes } from '@/server/assets/asset-store';
 import { renderRgb } from '@/server/output/render-picture';
 import { beginScene } from '@/server/scenes/intake';

@@ -2,19 +2,22 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { luminance } from '@/core/color/luminance';
 import { setNight } from '@/core/scene/commands';
 import { runCommand } from '@/core/scene/command';
 import { newScene } from '@/core/scene/new-scene';
 import { setSky } from '@/core/scene/sky-commands';
 import { median } from '@/core/plane/median';
-import { wholeRegion } from '@/core/plane/region';
+import { wholeRegion, type Region } from '@/core/plane/region';
 import type { Scene } from '@/core/scene/schema';
 import { previewSize } from '@/engine/sizes';
 import { night } from '@/engine/stages/night';
 import { plate } from '@/engine/stages/plate';
 import { survey, surveyIn } from '@/engine/stages/survey';
-import { foundLand } from '@/core/sky/found-land';
+import { LUMINANCE, luminance } from '@/core/color/luminance';
+import { bilinearRow } from '@/core/plane/bilinear-row';
+import type { RgbPlanes } from '@/core/plane/plane';
+import { steepen } from '@/core/plane/steepen';
+import type { Survey } from '@/core/survey/survey';
 import { skyline } from '@/engine/stages/skyline';
 import { receiveFromDisk } from '@/server/assets/asset-store';
 import { openWorkspace } from '@/server/assets/workspace';
@@ -37,6 +40,25 @@ interface Lit {
   /** What of a place is seen of the land's own light, before a black sky. */
   light: Float32Array;
   land: Float32Array;
+}
+
+/** Coverage by land of a region as the survey found it: what is no sky. */
+function foundLand(
+  out: Float32Array,
+  { r, g, b }: RgbPlanes,
+  survey: Pick<Survey, 'sky' | 'width' | 'height'>,
+  region: Region,
+): void {
+  const { width, height, sky } = survey;
+  const [slope, offset] = [0, 1].map(() => new Float32Array(region.width));
+  for (let y = 0, i = 0; y < region.height; y++) {
+    bilinearRow(slope, { width, height, data: sky.slope }, region, y);
+    bilinearRow(offset, { width, height, data: sky.offset }, region, y);
+    for (let x = 0; x < region.width; x++, i++) {
+      const light = LUMINANCE[0] * r[i] + LUMINANCE[1] * g[i] + LUMINANCE[2] * b[i];
+      out[i] = 1 - steepen(slope[x] * Math.cbrt(light) + offset[x]);
+    }
+  }
 }
 
 /** The land's light of a scene: freed of the day's sky, or as the survey alone cuts it out. */

@@ -1,4 +1,4 @@
-import type { Rgb } from '../color/rgb';
+import { times, type Rgb } from '../color/rgb';
 import { blackbodyRgb } from '../color/planckian';
 import { CAMERA_WHITE } from '../color/camera-white';
 import { gelColor } from '../fixture/gel-color';
@@ -30,8 +30,6 @@ const BEFORE_SKY = 2.6;
 
 /** How much brighter than level ground's share clouds show what comes from below. */
 const ON_CLOUDS = 2;
-
-const times = ([r, g, b]: Rgb, k: number): Rgb => [r * k, g * k, b * k];
 
 /** A layer with all that its lamps send out, lumens. */
 export type LitLayer = Layer & { flux: number };

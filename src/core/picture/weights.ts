@@ -1,5 +1,5 @@
 import { MIDDLE_GREY } from '../color/middle-grey';
-import type { Rgb } from '../color/rgb';
+import { times, type Rgb } from '../color/rgb';
 import { gelColor } from '../fixture/gel-color';
 import { blackbodyRgb } from '../color/planckian';
 import { CAMERA_WHITE } from '../color/camera-white';
@@ -98,8 +98,4 @@ export function pictureWeights(
       };
     }),
   };
-}
-
-function times([r, g, b]: Rgb, k: number): Rgb {
-  return [r * k, g * k, b * k];
 }

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { RANGES } from '../fields/ranges';
 import { NOCTURNES } from '../night/nocturnes';
 import { FIRST_SKY } from '../sky/sky-schema';
-import { trueMoon } from '../sky/true-sky';
+import { trueMoon } from '../sky/true-moon';
 import { patchScene, runCommand, type Command } from './command';
 import { newScene } from './new-scene';
 import { parseScene, SceneFormatError } from './parse-scene';

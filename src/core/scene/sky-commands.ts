@@ -1,7 +1,7 @@
 import { RANGES } from '../fields/ranges';
 import type { Nocturne } from '../night/nocturnes';
 import { nocturneSky } from '../sky/nocturne-skies';
-import { trueMoon } from '../sky/true-sky';
+import { trueMoon } from '../sky/true-moon';
 import type { Command } from './command';
 import type { SkyPicture } from '../sky/sky-schema';
 import type { Moon, SkySettings } from './schema';

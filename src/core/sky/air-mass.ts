@@ -8,7 +8,7 @@ export function airMass(elevation: number): number {
 }
 
 /** Magnitudes that a clear night's air takes from a star, for one air mass. */
-export const EXTINCTION = 0.25;
+const EXTINCTION = 0.25;
 
 /** What is left of a star's light at an elevation in degrees. */
 export const transmission = (elevation: number): number => 10 ** (-0.4 * EXTINCTION * airMass(elevation));

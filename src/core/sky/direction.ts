@@ -1,5 +1,5 @@
 import { alongRay, project, rayThrough, type Camera, type PlatePoint } from '../geometry/camera';
-import { normalize, type Vec3 } from '../geometry/vec3';
+import { cross, normalize, type Vec3 } from '../geometry/vec3';
 
 const DEGREE = Math.PI / 180;
 
@@ -33,3 +33,10 @@ export const directionAt = (camera: Camera, at: PlatePoint): Vec3 => normalize(r
 /** Where a direction is seen on the plate, however far outside. Undefined for what lies behind the eye. */
 export const projectDirection = (camera: Camera, direction: Vec3): PlatePoint | undefined =>
   project(camera, alongRay(camera, direction, 1));
+
+/** Unit vectors to the right of a direction and above it, as an eye that looks there with a level head has them. */
+export function besideDirection(toward: Vec3): { side: Vec3; up: Vec3 } {
+  const level: Vec3 = Math.abs(toward[2]) > 0.999 ? [0, 1, 0] : [0, 0, 1];
+  const side = normalize(cross(toward, level));
+  return { side, up: cross(side, toward) };
+}

@@ -1,5 +1,5 @@
 import { luminance } from '../color/luminance';
-import type { Rgb } from '../color/rgb';
+import { times, type Rgb } from '../color/rgb';
 import { ambientLux, sunDepth, TOWN_GLOW, twilightLux } from '../night/hour';
 import { townDome, twilightDome, type Dome } from './twilight';
 
@@ -42,10 +42,8 @@ export interface DomeSettings {
 /** A dome, brighter or darker. */
 const scaled =
   (dome: Dome, k: number): Dome =>
-  (place) => {
-    const [r, g, b] = dome(place);
-    return [k * r, k * g, k * b];
-  };
+  (place) =>
+    times(dome(place), k);
 
 /**
  * The luminance of the clear sky over directions, cd/m2 in linear sRGB: the sky's own, and what the town adds. With nothing changed by hand

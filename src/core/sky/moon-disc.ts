@@ -1,8 +1,9 @@
 import { createNoise3D } from 'simplex-noise';
 import { seeded } from '../fixture/seeded';
-import { cross, dot, normalize, type Vec3 } from '../geometry/vec3';
+import { dot, type Vec3 } from '../geometry/vec3';
 import { clamp } from '../plane/clamp';
 import { smoothStep } from '../plane/smooth-step';
+import { besideDirection } from './direction';
 
 /** Half the angle under which the moon is seen, radians. */
 export const MOON_RADIUS = 0.00465;
@@ -45,9 +46,7 @@ export const litShare = (phase: number): number => (1 - Math.cos(2 * Math.PI * p
  */
 export function createMoonDisc(moon: Vec3, { phase, size, tilt }: MoonLook, pixel: number) {
   const noise = createNoise3D(seeded(SEED));
-  const level: Vec3 = Math.abs(moon[2]) > 0.999 ? [0, 1, 0] : [0, 0, 1];
-  const side = normalize(cross(moon, level));
-  const up = cross(side, moon);
+  const { side, up } = besideDirection(moon);
   const [cos, sin] = [Math.cos((tilt * Math.PI) / 180), Math.sin((tilt * Math.PI) / 180)];
   const radius = MOON_RADIUS * size;
   const edge = Math.max(LIMB, pixel / radius);

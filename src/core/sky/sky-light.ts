@@ -1,5 +1,5 @@
 import { LUMINANCE } from '../color/luminance';
-import type { Rgb } from '../color/rgb';
+import { times, type Rgb } from '../color/rgb';
 import { domeIrradiance } from './dome-light';
 import type { RgbPlanes } from '../plane/plane';
 import { bilinearRow } from '../plane/bilinear-row';
@@ -40,10 +40,7 @@ export function fillDome(
 }
 
 /** Mean luminance of what level ground sees of a dome, by channel: what clouds are lit with from above. */
-export function meanOfDome(dome: Dome): Rgb {
-  const [r, g, b] = domeIrradiance(dome);
-  return [r / Math.PI, g / Math.PI, b / Math.PI];
-}
+export const meanOfDome = (dome: Dome): Rgb => times(domeIrradiance(dome), 1 / Math.PI);
 
 /** What the sky of a region is made of. */
 export interface SkyParts {

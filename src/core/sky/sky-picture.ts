@@ -1,7 +1,6 @@
 import { luminance } from '../color/luminance';
-import type { Rgb } from '../color/rgb';
 import type { PlatePoint } from '../geometry/camera';
-import { clamp } from '../plane/clamp';
+import { betweenPixels } from '../plane/between-pixels';
 import type { RgbPlanes } from '../plane/plane';
 import { smoothStep } from '../plane/smooth-step';
 
@@ -44,7 +43,8 @@ export function meanLuminance({ r, g, b }: RgbPlanes): number {
  */
 export function createPictureLayer(laid: LaidPicture, aspect: number, hour: number) {
   const { picture, mean, place, share, exposure, fit } = laid;
-  const { width, height, r, g, b } = picture;
+  const { width, height } = picture;
+  const planes = [picture.r, picture.g, picture.b].map((data) => ({ width, height, data }));
   const turn = (-place.turn * Math.PI) / 180;
   const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
   const tall = (place.across * height) / width;
@@ -58,18 +58,11 @@ export function createPictureLayer(laid: LaidPicture, aspect: number, hour: numb
     const inside = Math.min(x, 1 - x, y, 1 - y);
     if (inside <= 0) return;
     const weight = share * smoothStep(0, EDGE, inside);
-    const [px, py] = [clamp(x * width - 0.5, 0, width - 1), clamp(y * height - 0.5, 0, height - 1)];
-    const [x0, y0] = [Math.floor(px), Math.floor(py)];
-    const [fx, fy] = [px - x0, py - y0];
-    const [left, right] = [y0 * width, Math.min(height - 1, y0 + 1) * width];
-    const next = Math.min(width - 1, x0 + 1);
-    const light = Math.max(1e-9, luminance([sky[0], sky[1], sky[2]] as unknown as Rgb));
+    const [px, py] = [x * width - 0.5, y * height - 0.5];
+    const light = Math.max(1e-9, luminance([sky[0], sky[1], sky[2]]));
     for (let c = 0; c < 3; c++) {
-      const plane = c === 0 ? r : c === 1 ? g : b;
-      const top = plane[left + x0] + fx * (plane[left + next] - plane[left + x0]);
-      const bottom = plane[right + x0] + fx * (plane[right + next] - plane[right + x0]);
       const tint = 1 + fit * (sky[c] / light - 1);
-      sky[c] += weight * (gain * (top + fy * (bottom - top)) * tint - sky[c]);
+      sky[c] += weight * (gain * betweenPixels(planes[c], px, py) * tint - sky[c]);
     }
   };
 }

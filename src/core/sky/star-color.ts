@@ -6,12 +6,12 @@ export const starKelvin = (bv: number): number => 4600 * (1 / (0.92 * bv + 1.7) 
 
 /** The classes by which colours come out, the hottest first: their names, and the colour index up to which a star belongs to each. */
 export const STAR_CLASSES = [
-  { name: 'blue', until: 0, bv: -0.2 },
-  { name: 'blue-white', until: 0.3, bv: 0.15 },
-  { name: 'white', until: 0.58, bv: 0.45 },
-  { name: 'yellow', until: 0.82, bv: 0.7 },
-  { name: 'orange', until: 1.4, bv: 1.1 },
-  { name: 'red', until: Infinity, bv: 1.6 },
+  { name: 'blue', until: 0 },
+  { name: 'blue-white', until: 0.3 },
+  { name: 'white', until: 0.58 },
+  { name: 'yellow', until: 0.82 },
+  { name: 'orange', until: 1.4 },
+  { name: 'red', until: Infinity },
 ] as const;
 
 /** The class of a colour index. */

@@ -1,6 +1,6 @@
 import type { Camera, PlatePoint } from '../geometry/camera';
 import { skyPlace, projectDirection } from './direction';
-import { cross, dot, type Vec3 } from '../geometry/vec3';
+import { add, cross, dot, scale, type Vec3 } from '../geometry/vec3';
 import { smoothStep } from '../plane/smooth-step';
 import { transmission } from './air-mass';
 import type { Star } from './scattered-stars';
@@ -40,11 +40,11 @@ function turned(vector: Vec3, axis: Vec3, angle: number): Vec3 {
   const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
   const aside = cross(axis, vector);
   const along = dot(axis, vector) * (1 - cos);
-  return [0, 1, 2].map((i) => vector[i] * cos + aside[i] * sin + axis[i] * along) as unknown as Vec3;
+  return add(add(scale(vector, cos), scale(aside, sin)), scale(axis, along));
 }
 
 /** How much of the stars a place of the plate shows: 0 below the fall-off's line, 1 above it. */
-export function aboveFall({ u, v }: PlatePoint, { fall }: Pick<StarLook, 'fall'>, aspect: number): number {
+function aboveFall({ u, v }: PlatePoint, { fall }: Pick<StarLook, 'fall'>, aspect: number): number {
   const turn = (fall.turn * Math.PI) / 180;
   const above = ((fall.v - v) * Math.cos(turn)) / aspect + (u - fall.u) * Math.sin(turn);
   return smoothStep(-fall.soft / 2, fall.soft / 2, above);

@@ -3,11 +3,13 @@ import { createCamera } from '../geometry/camera';
 import { dot, type Vec3 } from '../geometry/vec3';
 import { wholeRegion } from '../plane/region';
 import { addPoints, pixelSteradians } from './add-points';
+import { celestialPole } from './horizon-frame';
 import { scatteredStars } from './scattered-stars';
 import { FIRST_SKY } from './sky-schema';
 import { createStarColors, starClass, starKelvin } from './star-color';
 import { LUX_OF_MAGNITUDE_0, MOST_POINTS, POINT_STRIDE, starPoints, type StarLook } from './star-points';
-import { celestialPole, trueMoon, trueStars } from './true-sky';
+import { trueMoon } from './true-moon';
+import { trueStars } from './true-stars';
 
 const CAMERA = createCamera({ horizon: { left: 0.8, right: 0.8 }, eyeHeight: 1.6, lens: 24 }, 1.5);
 const LOOK: StarLook = {

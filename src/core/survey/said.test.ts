@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { RgbPlanes } from '../plane/plane';
 import { findGround } from './find-ground';
 import { findSky } from './find-sky';
-import { groundCoverage } from './ground-coverage';
+import { lineCoverage } from './line-coverage';
 import { plateFeatures } from './plate-features';
 import { codeOf, whatIsSaid, type Said, type SaidStroke } from './said';
 import { surveyPlate } from './survey';
@@ -80,7 +80,7 @@ describe('what is said by the brush', () => {
   it('stands a place up on its own foot', () => {
     const strokes = [stroke('upright', [[110, 82]], 6)];
     const survey = surveyPlate(plate(), HORIZON, [], strokes);
-    expect(groundCoverage(plate(), survey.ground)[at(110, 82)]).toBeLessThan(0.3);
+    expect(lineCoverage(plate(), survey.ground)[at(110, 82)]).toBeLessThan(0.3);
     expect(survey.feet[at(110, 80)]).toBeGreaterThan(0.85);
     expect(survey.feet[at(110, 80)]).toBeLessThan(0.95);
   });
@@ -93,7 +93,7 @@ describe('what is said by the brush', () => {
     ];
     const { feet, sky } = surveyPlate(plate(), HORIZON, [], strokes);
     expect(feet[at(30, 52)]).toBeCloseTo(0.45, 2);
-    const isSky = groundCoverage(plate(), sky);
+    const isSky = lineCoverage(plate(), sky);
     expect(isSky[at(130, 30)]).toBeGreaterThan(0.7);
     expect(isSky[at(40, 10)]).toBeLessThan(0.3);
     expect(isSky[at(100, 8)]).toBeGreaterThan(0.9);
@@ -102,7 +102,7 @@ describe('what is said by the brush', () => {
   it('has water only where it is said and ground lies', () => {
     expect(surveyPlate(plate(), HORIZON).water).toBeUndefined();
     const { water } = surveyPlate(plate(), HORIZON, [], [stroke('water', [[40, 85]], 6)]);
-    const covered = groundCoverage(plate(), water!);
+    const covered = lineCoverage(plate(), water!);
     expect(covered[at(40, 85)]).toBeGreaterThan(0.9);
     expect(covered[at(140, 85)]).toBeLessThan(0.05);
   });

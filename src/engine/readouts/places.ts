@@ -1,5 +1,5 @@
 import { placesOf } from '@/core/relief/places-of';
-import { groundCoverage } from '@/core/survey/ground-coverage';
+import { lineCoverage } from '@/core/survey/line-coverage';
 import type { Scene } from '@/core/scene/schema';
 import { plate } from '../stages/plate';
 import { relief } from '../stages/relief';
@@ -20,7 +20,7 @@ export const placesIn =
   async (reader) => {
     const at = smallSpot(reader, scene);
     const { water } = surveyIn(await reader.see(survey(at)));
-    const covered = water && groundCoverage(await reader.see(plate(at)), water);
+    const covered = water && lineCoverage(await reader.see(plate(at)), water);
     const { width, height, land, normalZ, distance } = await reader.see(relief(at));
     return { width, height, places: placesOf({ land, level: normalZ, distance, water: covered }) };
   };

@@ -1,6 +1,6 @@
 import { evenOut, levelling as findLevelling, shadingOf } from '@/core/day/even-out';
 import { liftShadow, shadowGains } from '@/core/day/lift-shadow';
-import { groundCoverage } from '@/core/survey/ground-coverage';
+import { lineCoverage } from '@/core/survey/line-coverage';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import { matte } from './matte';
@@ -72,7 +72,7 @@ export const gains = stage({
   whole: true,
   newest: () => '',
   run(out, inputs) {
-    const ground = groundCoverage(inputs.plate, surveyIn(inputs.survey).ground);
+    const ground = lineCoverage(inputs.plate, surveyIn(inputs.survey).ground);
     shadowGains(out, inputs.plate, inputs.coverage.coverage, ground);
   },
 });

@@ -3,7 +3,7 @@ import { findCastShadow } from '@/core/matte/find-cast-shadow';
 import { findColor } from '@/core/matte/find-color';
 import { followEdges } from '@/core/matte/follow-edges';
 import type { FoundPass } from '@/core/matte/pass';
-import { groundCoverage } from '@/core/survey/ground-coverage';
+import { lineCoverage } from '@/core/survey/line-coverage';
 import type { Survey } from '@/core/survey/survey';
 import type { GuidedLine } from '@/core/plane/guided-filter';
 import type { RgbPlanes } from '@/core/plane/plane';
@@ -15,7 +15,7 @@ import { survey, surveyIn } from './survey';
 function find(small: RgbPlanes, pass: FoundPass, seen?: Survey): GuidedLine {
   if (pass.kind === 'area') return findArea(small, pass);
   if (pass.kind === 'colour') return findColor(small, pass);
-  const ground = seen ? groundCoverage(small, seen.ground) : new Float32Array(small.r.length);
+  const ground = seen ? lineCoverage(small, seen.ground) : new Float32Array(small.r.length);
   return followEdges(small, findCastShadow(small, ground));
 }
 

@@ -1,23 +1,24 @@
 import { luminance } from '@/core/color/luminance';
 import { decodeCodes } from '@/core/color/decode-codes';
 import { linearOfCodes } from '@/core/color/srgb-codes';
-import { cameraOf } from '@/core/picture/camera-of';
+import { createCamera } from '@/core/geometry/camera';
 import { wholeRegion, type Region } from '@/core/plane/region';
 import type { SkySettings } from '@/core/scene/schema';
 import { cloudCover } from '@/core/sky/clouds';
 import { clearSky } from '@/core/sky/dome-light';
+import { celestialPole } from '@/core/sky/horizon-frame';
 import { scatteredStars } from '@/core/sky/scattered-stars';
 import { fillDome, meanOfDome } from '@/core/sky/sky-light';
 import { meanLuminance } from '@/core/sky/sky-picture';
 import type { SkyPicture } from '@/core/sky/sky-schema';
 import { createStarColors } from '@/core/sky/star-color';
 import { MOST_POINTS, POINT_STRIDE, starPoints } from '@/core/sky/star-points';
-import { celestialPole, trueStars } from '@/core/sky/true-sky';
+import { trueStars } from '@/core/sky/true-stars';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { View } from '../graph/view';
-import { creaseSize, previewSize } from '../sizes';
-import { landOf } from './relief';
+import { previewSize } from '../sizes';
+import { creaseRegion } from './relief';
 import { tones } from './skyline';
 
 /** The clear sky is smooth: it is found at every so many pixels of the small copy. */
@@ -25,9 +26,9 @@ const DOME_EVERY = 3;
 
 /** The horizon and lens of a spot. */
 export const eyeOf = (at: Spot) => {
-  const { plan, plate: shape } = landOf(at);
+  const { plan, plate } = at.scene;
   const { horizon, eyeHeight, lens } = plan;
-  return cameraOf({ plan: { horizon, eyeHeight, lens } as typeof plan, plate: shape });
+  return createCamera({ horizon, eyeHeight, lens }, plate.width / plate.height);
 };
 
 export type DomePlanes = View<'skyR' | 'skyG' | 'skyB' | 'townR' | 'townG' | 'townB' | 'above' | 'mean'>;
@@ -60,17 +61,16 @@ export const dome = stage({
     const { width, height, region } = out;
     fillDome({ width, height, r: out.skyR, g: out.skyG, b: out.skyB }, eye, twilight, region);
     fillDome({ width, height, r: out.townR, g: out.townG, b: out.townB }, eye, town, region);
-    out.above.set(meanOfDome(twilight));
-    out.mean[0] = luminance(meanOfDome(twilight)) + luminance(meanOfDome(town));
+    const above = meanOfDome(twilight);
+    out.above.set(above);
+    out.mean[0] = luminance(above) + luminance(meanOfDome(town));
   },
 });
 
 /** The copy on which clouds are made: a fine one for fine frames, of one size whatever the picture's. */
 function cloudRegion(at: Spot): Region {
   const small = smallOf(at).region;
-  if (at.region.fullWidth <= small.width) return small;
-  const { width, height } = creaseSize(at.scene.plate);
-  return wholeRegion(width, height);
+  return at.region.fullWidth <= small.width ? small : creaseRegion(at);
 }
 
 /** Clouds made here. */

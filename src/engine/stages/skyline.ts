@@ -1,4 +1,4 @@
-import { foundLand } from '@/core/sky/found-land';
+import { lineCoverage } from '@/core/survey/line-coverage';
 import { SKY_TONES, skyTones, type SkyTones } from '@/core/sky/sky-tones';
 import { plainRows, skyline as findSkyline } from '@/core/sky/skyline';
 import { smallOf, type Spot } from '../graph/spot';
@@ -24,13 +24,8 @@ export const tones = stage({
   pace: 'heavy',
   whole: true,
   run(out, inputs) {
-    const land = new Float32Array(inputs.plate.r.length);
-    foundLand(land, inputs.plate, surveyIn(inputs.survey), out.region);
-    const found = skyTones(
-      inputs.plate,
-      land.map((share) => 1 - share),
-      inputs.survey.feet,
-    );
+    const { sky, feet } = surveyIn(inputs.survey);
+    const found = skyTones(inputs.plate, lineCoverage(inputs.plate, sky), feet);
     for (const name of PLANES) out[name].set(found[name]);
   },
 });

@@ -2,7 +2,7 @@
 
 import { Button } from '@mantine/core';
 import { skyPlaceAt } from '@/core/sky/direction';
-import { trueMoon } from '@/core/sky/true-sky';
+import { trueMoon } from '@/core/sky/true-moon';
 import { cameraOf } from '@/core/picture/camera-of';
 import { clampTo, RANGES, type Range } from '@/core/fields/ranges';
 import { setMoon } from '@/core/scene/commands';
