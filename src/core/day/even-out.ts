@@ -1,9 +1,9 @@
 import { LUMINANCE } from '../color/luminance';
 import { bilinearRow } from '../plane/bilinear-row';
 import { createGuidedFilter, type GuidedLine } from '../plane/guided-filter';
+import { lineCoverageAt } from '../plane/line-coverage-at';
 import type { RgbPlanes } from '../plane/plane';
 import type { Region } from '../plane/region';
-import { steepen } from '../plane/steepen';
 
 /** The day's own shading: a smooth, edge-keeping estimate of luminance in stops, as local lines of luminance in stops. */
 export interface Shading {
@@ -60,7 +60,7 @@ export function levelling(
     for (let x = 0; x < region.width; x++) {
       const i = y * region.width + x;
       const shown = LUMINANCE[0] * plate.r[i] + LUMINANCE[1] * plate.g[i] + LUMINANCE[2] * plate.b[i];
-      const land = 1 - steepen(skySlope[x] * Math.cbrt(shown) + skyOffset[x]);
+      const land = 1 - lineCoverageAt(skySlope[x], skyOffset[x], shown);
       const away = level - slope[x] * stopsOf(shown) - offset[x];
       out[i] = land * (away > 0 ? LIFT * away : away);
     }

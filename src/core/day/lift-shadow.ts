@@ -85,7 +85,8 @@ export function liftShadow(
     for (let y = 0, i = 0; y < region.height; y++) {
       bilinearRow(row, { width: gains.width, height: gains.height, data: gains[name] }, region, y);
       for (let x = 0; x < region.width; x++, i++) {
-        out[name][i] = plate[name][i] * 2 ** (lift * coverage[i] * row[x]);
+        // Most of a picture lies in no shadow.
+        out[name][i] = coverage[i] === 0 ? plate[name][i] : plate[name][i] * 2 ** (lift * coverage[i] * row[x]);
       }
     }
   }

@@ -1,6 +1,6 @@
 import { LUMINANCE } from '../color/luminance';
 import { srgb } from '../color/srgb';
-import { steepen } from '../plane/steepen';
+import { lineCoverageAt } from '../plane/line-coverage-at';
 import { bilinearRow } from '../plane/bilinear-row';
 import type { GuidedLine } from '../plane/guided-filter';
 import type { Plane, RgbPlanes } from '../plane/plane';
@@ -70,7 +70,7 @@ function passCoverage(
         bilinearRow(slope, { ...found, data: line.slope }, region, y);
         bilinearRow(offset, { ...found, data: line.offset }, region, y);
         for (let x = 0, i = y * width; x < width; x++, i++) {
-          cover[i] = steepen(slope[x] * Math.cbrt(luminanceAt(i)) + offset[x]);
+          cover[i] = lineCoverageAt(slope[x], offset[x], luminanceAt(i));
         }
       }
       return;

@@ -13,24 +13,22 @@ export function bilinearRow(out: Float32Array, source: Plane, region: Region, ro
   const fy = Math.min(1, Math.max(0, v - y0));
   const step = width / region.fullWidth;
   const start = (region.left + 0.5) * step - 0.5;
-  const [top, bottom] = [y0 * width, y1 * width];
-  const at = (column: number) => data[top + column] + fy * (data[bottom + column] - data[top + column]);
+  const top = y0 * width;
+  const bottom = y1 * width;
   const last = width - 1;
+  let column = Math.min(last, Math.max(0, Math.floor(start)));
+  let from = data[top + column] + fy * (data[bottom + column] - data[top + column]);
   let x = Math.min(region.width, Math.max(0, Math.ceil(-start / step)));
-  out.fill(at(0), 0, x);
-  while (x < region.width) {
-    const u = start + x * step;
-    const column = Math.floor(u);
-    if (column >= last) {
-      out.fill(at(last), x, region.width);
-      break;
-    }
-    // Pixels between the same two columns lie on a line.
-    const from = at(column);
-    const rise = at(column + 1) - from;
-    const end = Math.min(region.width, Math.max(x + 1, Math.ceil((column + 1 - start) / step)));
-    const slope = rise * step;
-    let value = from + (u - column) * rise;
+  out.fill(from, 0, x);
+  // Pixels between the same two columns lie on a line.
+  for (; x < region.width && column < last; column++) {
+    const right = column + 1;
+    const to = data[top + right] + fy * (data[bottom + right] - data[top + right]);
+    const end = Math.min(region.width, Math.ceil((right - start) / step));
+    const slope = (to - from) * step;
+    let value = from + (start + x * step - column) * (to - from);
     for (; x < end; x++, value += slope) out[x] = value;
+    from = to;
   }
+  out.fill(from, x);
 }

@@ -1,7 +1,7 @@
 import { LUMINANCE } from '../color/luminance';
 import type { RgbPlanes } from '../plane/plane';
 import type { Camera } from '../geometry/camera';
-import { steepen } from '../plane/steepen';
+import { lineCoverageAt } from '../plane/line-coverage-at';
 import { FARTHEST_GROUND } from '../geometry/ground';
 import { FINISHES } from '../plan/finishes';
 import type { Relief } from './relief-planes';
@@ -35,10 +35,11 @@ export function rasterizeGround(
   const { first, v } = row;
   const { reach, normalX, normalY, normalZ, unknownFacing, land: lands, sheen, alpha } = out;
   const [wr, wg, wb] = LUMINANCE;
+  const { water: waters } = found;
   const calm = FINISHES.water;
   for (let x = 0; x < row.width; x++) {
     const i = first + x;
-    const guide = Math.cbrt(wr * r[i] + wg * g[i] + wb * b[i]);
+    const light = wr * r[i] + wg * g[i] + wb * b[i];
     const rise = row.rise[x];
     const ahead = row.ahead[x];
     // The ray to the foot of what stands in this column.
@@ -48,10 +49,10 @@ export function rasterizeGround(
     const standsAt =
       footRise < 0 ? Math.min((-eyeHeight / footRise) * footAhead, FARTHEST_GROUND) : FARTHEST_GROUND;
     const nearness = rise < 0 ? Math.max(-rise / eyeHeight, ahead / FARTHEST_GROUND) : 0;
-    const ground = nearness > 0 ? steepen(found.ground[x] * guide + found.groundOffset[x]) : 0;
+    const ground = nearness > 0 ? lineCoverageAt(found.ground[x], found.groundOffset[x], light) : 0;
     const rest = 1 - ground;
     const norm = Math.sqrt(ground * ground + rest * rest);
-    const land = 1 - steepen(found.sky[x] * guide + found.skyOffset[x]);
+    const land = 1 - lineCoverageAt(found.sky[x], found.skyOffset[x], light);
     row.ground[x] = ground;
     row.land[x] = land;
     row.standsAt[x] = standsAt;
@@ -63,7 +64,7 @@ export function rasterizeGround(
     unknownFacing[i] = rest;
     // On the fringe of the sky a lit rim would show, and a dark one does not.
     lands[i] = Math.max(0, 2 * land - 1);
-    const water = found.water ? steepen(found.water.slope[x] * guide + found.water.offset[x]) : 0;
+    const water = waters ? lineCoverageAt(waters.slope[x], waters.offset[x], light) : 0;
     const roughness = finish.roughness + water * (calm.roughness - finish.roughness);
     const dry = ground * finish.sheen * (wet ? wet[i] : 1);
     sheen[i] = dry + water * (ground * calm.sheen - dry);

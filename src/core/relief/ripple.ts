@@ -20,14 +20,12 @@ export function rippleNormal(
   up: number,
 ): void {
   const eased = 1 / Math.sqrt(1 + (right * right + up * up) / (STEEPEST * STEEPEST));
-  const [aside, along] = [eased * right, eased * up];
-  let [x, y, z] = [normalX[i], normalY[i], normalZ[i]];
-  if (Math.abs(z) > LEVEL) {
-    x += aside;
-    y += Math.sign(z) * along;
-  } else {
-    [x, y, z] = [x - aside * y, y + aside * x, z + along];
-  }
+  const aside = eased * right;
+  const along = eased * up;
+  const isLevel = Math.abs(normalZ[i]) > LEVEL;
+  const x = normalX[i] + (isLevel ? aside : -aside * normalY[i]);
+  const y = normalY[i] + (isLevel ? Math.sign(normalZ[i]) * along : aside * normalX[i]);
+  const z = normalZ[i] + (isLevel ? 0 : along);
   const long = Math.sqrt(x * x + y * y + z * z);
   normalX[i] = x / long;
   normalY[i] = y / long;

@@ -1,4 +1,4 @@
-import { luminance } from '../color/luminance';
+import { LUMINANCE } from '../color/luminance';
 import { createBoxBlur } from '../plane/box-blur';
 import { createFiller } from '../plane/pull-push';
 import type { RgbPlanes } from '../plane/plane';
@@ -72,7 +72,8 @@ function createCarrier(known: Float32Array, width: number, height: number, reach
     height,
   );
   return (plane: Float32Array): Float32Array => {
-    const value = plane.map((own, i) => own * known[i]);
+    const value = new Float32Array(plane.length);
+    for (let i = 0; i < value.length; i++) value[i] = plane[i] * known[i];
     blur(value, value);
     for (let i = 0; i < value.length; i++) value[i] = around[i] > 1e-6 ? value[i] / around[i] : 0;
     fill(value);
@@ -111,7 +112,7 @@ export function skyTones(plate: RgbPlanes, sky: Float32Array, feet: Float32Array
   const onSky = createCarrier(sureSky, width, height, REACH.near);
   const onLand = createCarrier(sureLand, width, height, REACH.near);
   const widely = createCarrier(sureSky, width, height, REACH.next);
-  const light = plate.r.map((r, i) => luminance([r, plate.g[i], plate.b[i]]));
+  const light = plate.r.map((r, i) => LUMINANCE[0] * r + LUMINANCE[1] * plate.g[i] + LUMINANCE[2] * plate.b[i]);
   const square = light.map((value) => value * value);
   const least = (carry: typeof onSky) => {
     const [mean, squares] = [light, square].map(carry);

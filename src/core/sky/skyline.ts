@@ -1,9 +1,9 @@
 import { LUMINANCE } from '../color/luminance';
 import { bilinearRow } from '../plane/bilinear-row';
+import { lineCoverageAt } from '../plane/line-coverage-at';
 import type { RgbPlanes } from '../plane/plane';
 import type { Region } from '../plane/region';
 import { smoothStep } from '../plane/smooth-step';
-import { steepen } from '../plane/steepen';
 import type { Survey } from '../survey/survey';
 import { evenness, landShare, lightAt, NO_SKY, PLACE, SURELY } from './land-share';
 import { SKY_TONES, type SkyTones } from './sky-tones';
@@ -81,7 +81,7 @@ export function skyline(
 
 /** Coverage by land of a place as the survey found it. */
 const foundAt = (place: Float64Array, slope: number, offset: number) =>
-  1 - steepen(slope * Math.cbrt(lightAt(place, PLACE.own)) + offset);
+  1 - lineCoverageAt(slope, offset, lightAt(place, PLACE.own));
 
 /** What the rows of the small copy are: land alone with no sky near, sky alone, or both. */
 const ROWS = { mixed: 0, land: 1, sky: 2 } as const;
