@@ -1,4 +1,11 @@
-import { LIGHT_BYTES, PER_CUTOFF_SOFT, TILE_HEIGHT, TILE_RAYS, TILE_WIDTH } from './generated';
+import {
+  LIGHT_BYTES, LIT_AIR, LIT_ALPHA, LIT_LAND, LIT_NORMAL_X, LIT_NORMAL_Y, LIT_NORMAL_Z, LIT_REACH, LIT_SHEEN, LIT_SHINE, LIT_SPILL, LIT_UNKNOWN_FACING,
+  PER_CUTOFF_SOFT, TILE_HEIGHT, TILE_RAYS, TILE_WIDTH,
+} from './generated';
+import {
+  fillTile, isGentle, isImageFar, LATTICE_BYTES, LATTICE_LIT, LATTICE_RAYS, LATTICE_ROWS, LATTICE_TILE, LATTICE_WIDTH, readyLattice,
+  SEES_ALL, SEES_NOTHING, SEES_PART, sightOfLattice, SMOOTH_LAND, SMOOTH_REACH,
+} from './lattice';
 import { gatherNear } from './near-occluders';
 import { seenPast } from './occlusion';
 import { halfLength, mirrorShine, ownSheen } from './sheen';
@@ -19,116 +26,106 @@ const PER_CUTOFF = f32x4.splat(PER_CUTOFF_SOFT);
 const INVERSE_PI = f32x4.splat(0.3183098862);
 const HALF = f32x4.splat(0.5);
 
+/** From so many lights on a lattice takes less time than it saves. */
+const LATTICE_LIGHTS: i32 = 3;
+
 /**
- * Adds the spill and air of sources to rows of a region, and what surfaces mirror of them where `shine` is not 0. `width` is
- * at least 4. `rays`: ray at the first pixel's middle (3), ray step to the right (3), ray step down (3). A light of `lights` is
- * 16 floats: place from the eye (3), spill candela, air candela over 4 pi, squared radius, radius, where it faces (3), 1 where it
- * shines evenly, its focus, its cut-off, 1 where it faces anywhere, square of the cosine at which its beam ends, and how far
- * before its plane it lights anything. Planes begin at the region's first pixel; `from` and `to` count its rows. `occluders`: what
- * casts shadows, or 0. `scratch` has room for a tile and a list of all that casts shadows.
+ * Adds the spill and air of sources to rows of a region, and what surfaces mirror of them where there is a plane for it. `width` is
+ * at least 4. `lit`: a record of where the region's planes begin; `rays`: ray at the first pixel's middle (3), ray step to the
+ * right (3), ray step down (3). A light of `lights` is 20 floats: place from the eye (3), spill candela, air candela over 4 pi,
+ * squared radius, radius, where it faces (3), 1 where it shines evenly, its focus, its cut-off, 1 where it faces anywhere, square
+ * of the cosine at which its beam ends, how far before its plane it lights anything, and the pixel at which it is seen (2).
+ * `from` and `to` count rows. `occluders`: what casts shadows, or 0. `scratch` has room for a tile, a lattice and a list of all
+ * that casts shadows. `mayThin`: whether smooth tiles are lit on a lattice.
  */
 export function addPointLights(
-  spill: usize,
-  air: usize,
-  shine: usize,
-  reachPlane: usize,
-  normalX: usize,
-  normalY: usize,
-  normalZ: usize,
-  unknownFacingPlane: usize,
-  land: usize,
-  sheenPlane: usize,
-  alphaPlane: usize,
+  lit: usize,
   rays: usize,
   lights: usize,
   count: i32,
   occluders: usize,
   scratch: usize,
+  mayThin: bool,
   width: i32,
   from: i32,
   to: i32,
 ): void {
-  const near = scratch + TILE_BYTES;
+  const lattice = scratch + TILE_BYTES;
+  const near = lattice + LATTICE_BYTES;
   for (let top = from; top < to; top += TILE_HEIGHT) {
     const bottom = min<i32>(to, top + TILE_HEIGHT);
     for (let left = 0; left < width; left += TILE_WIDTH) {
       const right = min<i32>(width, left + TILE_WIDTH);
-      const isLand = readyTile(
-        scratch,
-        reachPlane,
-        normalX,
-        normalY,
-        normalZ,
-        land,
-        rays,
-        width,
-        left,
-        right,
-        top,
-        bottom,
-      );
+      const isLand = readyTile(scratch, lit, rays, width, left, right, top, bottom);
       if (isLand && occluders != 0) sidesOfTile(occluders, scratch, left, right, top, bottom);
+      let smooth = 0;
+      if (mayThin && count >= LATTICE_LIGHTS && right - left == TILE_WIDTH && bottom - top == TILE_HEIGHT) {
+        smooth = readyLattice(lattice, lit, rays, width, left, top, isLand);
+        if (smooth != 0) {
+          readyTile(lattice + LATTICE_TILE, lattice + LATTICE_LIT, lattice + LATTICE_RAYS, LATTICE_WIDTH, 0, LATTICE_WIDTH, 0, LATTICE_ROWS);
+        }
+      }
+      let spilt = false;
+      let scattered = false;
       for (let k = 0; k < count; k++) {
         const light = lights + <usize>k * LIGHT_BYTES;
         const x = load<f32>(light);
         const y = load<f32>(light + 4);
         const z = load<f32>(light + 8);
-        const isShaded =
-          isLand && occluders != 0 && gatherNear(near, occluders, scratch, x, y, z, load<f32>(light + 24));
+        const radius = load<f32>(light + 24);
+        let seen = SEES_ALL;
+        if (isLand && occluders != 0 && gatherNear(near, occluders, scratch, x, y, z, radius)) {
+          seen = smooth != 0 ? sightOfLattice(lattice, occluders, near, x, y, z, radius) : SEES_PART;
+        }
+        const inAir = load<f32>(light + 16) > 0;
+        const thinLand = (smooth & SMOOTH_LAND) != 0 && seen == SEES_ALL && isGentle(light, lattice, scratch);
+        const thinAir = inAir && (smooth & SMOOTH_REACH) != 0 && isImageFar(light, left, right, top, bottom);
+        if (thinLand || thinAir) {
+          lightTile(
+            lattice + LATTICE_LIT, lattice + LATTICE_RAYS, light, lattice + LATTICE_TILE, 0, near,
+            thinLand, thinAir, LATTICE_WIDTH, 0, LATTICE_WIDTH, 0, LATTICE_ROWS,
+          );
+          spilt = spilt || thinLand;
+          scattered = scattered || thinAir;
+        }
         lightTile(
-          spill,
-          air,
-          shine,
-          reachPlane,
-          normalX,
-          normalY,
-          normalZ,
-          unknownFacingPlane,
-          land,
-          sheenPlane,
-          alphaPlane,
-          rays,
-          light,
-          scratch,
-          isShaded ? occluders : 0,
-          near,
-          isLand,
-          width,
-          left,
-          right,
-          top,
-          bottom,
+          lit, rays, light, scratch, seen == SEES_PART ? occluders : 0, near,
+          isLand && !thinLand && seen != SEES_NOTHING, inAir && !thinAir, width, left, right, top, bottom,
         );
       }
+      if (spilt || scattered) fillTile(lit, lattice, width, left, top, spilt, scattered);
     }
   }
 }
 
-/** Adds one light to a tile. `near`: what may cast a shadow on it. */
+/** Adds one light to a tile: to its land, its air, or both. `near`: what may cast a shadow on it. */
 function lightTile(
-  spill: usize,
-  air: usize,
-  shine: usize,
-  reachPlane: usize,
-  normalX: usize,
-  normalY: usize,
-  normalZ: usize,
-  unknownFacingPlane: usize,
-  land: usize,
-  sheenPlane: usize,
-  alphaPlane: usize,
+  planes: usize,
   rays: usize,
   light: usize,
   tile: usize,
   occluders: usize,
   near: usize,
   isLand: bool,
+  inAir: bool,
   width: i32,
   left: i32,
   right: i32,
   top: i32,
   bottom: i32,
 ): void {
+  if (!isLand && !inAir) return;
+  const spill: usize = load<u32>(planes + LIT_SPILL);
+  const air: usize = load<u32>(planes + LIT_AIR);
+  const shine: usize = load<u32>(planes + LIT_SHINE);
+  const reachPlane: usize = load<u32>(planes + LIT_REACH);
+  const normalX: usize = load<u32>(planes + LIT_NORMAL_X);
+  const normalY: usize = load<u32>(planes + LIT_NORMAL_Y);
+  const normalZ: usize = load<u32>(planes + LIT_NORMAL_Z);
+  const unknownFacingPlane: usize = load<u32>(planes + LIT_UNKNOWN_FACING);
+  const land: usize = load<u32>(planes + LIT_LAND);
+  const sheenPlane: usize = load<u32>(planes + LIT_SHEEN);
+  const alphaPlane: usize = load<u32>(planes + LIT_ALPHA);
   const stepX = v128.load32_splat(rays + 12);
   const stepY = v128.load32_splat(rays + 16);
   const stepZ = v128.load32_splat(rays + 20);
@@ -148,8 +145,6 @@ function lightTile(
   const isTurned = load<f32>(light + 52) > 0;
   const beam = v128.load32_splat(light + 56);
   const clear = v128.load32_splat(light + 60);
-  const inAir = load<f32>(light + 16) > 0;
-  if (!isLand && !inAir) return;
 
   for (let y = top; y < bottom; y++) {
     const row = <f32>y;
@@ -172,7 +167,7 @@ function lightTile(
       let shone = ZERO;
       const onLand = v128.load(land + at);
       const isOnLand = f32x4.gt(onLand, ZERO);
-      if (v128.any_true(isOnLand)) {
+      if (isLand && v128.any_true(isOnLand)) {
         const lx = f32x4.sub(px, f32x4.mul(rx, reach));
         const ly = f32x4.sub(py, f32x4.mul(ry, reach));
         const lz = f32x4.sub(pz, f32x4.mul(rz, reach));

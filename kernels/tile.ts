@@ -4,7 +4,7 @@
  * meets its surface, and two of x and y of its land, elsewhere NaN.
  */
 
-import { GRAZING_COSINE, OCCLUDER_HEAD_BYTES, OCCLUDER_WALL_BYTES, OCCLUDER_WALL_SIDE_LEAST, OCCLUDER_WALL_SIDE_MOST, TILE_HEIGHT, TILE_RAYS, TILE_WIDTH } from './generated';
+import { GRAZING_COSINE, LIT_LAND, LIT_NORMAL_X, LIT_NORMAL_Y, LIT_NORMAL_Z, LIT_REACH, OCCLUDER_HEAD_BYTES, OCCLUDER_WALL_BYTES, OCCLUDER_WALL_SIDE_LEAST, OCCLUDER_WALL_SIDE_MOST, TILE_HEIGHT, TILE_RAYS, TILE_WIDTH } from './generated';
 
 
 const LANES = f32x4(0, 1, 2, 3);
@@ -39,16 +39,12 @@ export function inTile(x: i32, y: i32): usize {
 }
 
 /**
- * Readies a tile. `rays`: the ray at the region's first pixel, and its steps to the right and down. The region is at least 4
+ * Readies a tile. `lit`: where the region's planes begin; `rays`: the ray at the region's first pixel, and its steps to the right and down. The region is at least 4
  * pixels wide. Returns whether there is land.
  */
 export function readyTile(
   tile: usize,
-  reachPlane: usize,
-  normalX: usize,
-  normalY: usize,
-  normalZ: usize,
-  land: usize,
+  lit: usize,
   rays: usize,
   width: i32,
   left: i32,
@@ -56,6 +52,11 @@ export function readyTile(
   top: i32,
   bottom: i32,
 ): bool {
+  const reachPlane: usize = load<u32>(lit + LIT_REACH);
+  const normalX: usize = load<u32>(lit + LIT_NORMAL_X);
+  const normalY: usize = load<u32>(lit + LIT_NORMAL_Y);
+  const normalZ: usize = load<u32>(lit + LIT_NORMAL_Z);
+  const land: usize = load<u32>(lit + LIT_LAND);
   let x0 = FAR;
   let y0 = FAR;
   let z0 = FAR;

@@ -86,7 +86,8 @@ export function liftShadow(
       bilinearRow(row, { width: gains.width, height: gains.height, data: gains[name] }, region, y);
       for (let x = 0; x < region.width; x++, i++) {
         // Most of a picture lies in no shadow.
-        out[name][i] = coverage[i] === 0 ? plate[name][i] : plate[name][i] * 2 ** (lift * coverage[i] * row[x]);
+        out[name][i] =
+          coverage[i] === 0 ? plate[name][i] : plate[name][i] * 2 ** (lift * coverage[i] * row[x]);
       }
     }
   }

@@ -112,7 +112,9 @@ export function skyTones(plate: RgbPlanes, sky: Float32Array, feet: Float32Array
   const onSky = createCarrier(sureSky, width, height, REACH.near);
   const onLand = createCarrier(sureLand, width, height, REACH.near);
   const widely = createCarrier(sureSky, width, height, REACH.next);
-  const light = plate.r.map((r, i) => LUMINANCE[0] * r + LUMINANCE[1] * plate.g[i] + LUMINANCE[2] * plate.b[i]);
+  const light = plate.r.map(
+    (r, i) => LUMINANCE[0] * r + LUMINANCE[1] * plate.g[i] + LUMINANCE[2] * plate.b[i],
+  );
   const square = light.map((value) => value * value);
   const least = (carry: typeof onSky) => {
     const [mean, squares] = [light, square].map(carry);

@@ -1,5 +1,6 @@
 import type { Region } from '@/core/plane/region';
 import { allOf } from '../all-of';
+import { TILE } from '../kernels/layout';
 import { ArenaFullError, type Arena, type Block } from '../memory/arena';
 import type { Node, NodeStore } from '../memory/node-store';
 import type { Pool } from '../pool/pool';
@@ -20,6 +21,9 @@ import { mapWants, wantsIn } from './wants';
 
 /** Pixels of a heavy task: few enough that an outdated frame is soon given up. */
 const BAND_PIXELS = 80_000;
+
+/** Bands are whole rows of the kernels' tiles, so that a picture does not depend on how many workers make it. */
+const BAND_ROWS = TILE.HEIGHT;
 
 type Result = Node<MadeRefs>;
 
@@ -66,7 +70,8 @@ export function createGraph({ arena, pool, store, assets }: Means): Graph {
     const all = { from: 0, to: height };
     if (whole) return pool.run({ pieces, rows: all }, signal);
     if (pace === 'quick') return share({ pieces, rows: all }, signal);
-    const step = Math.ceil(height / Math.max(pool.size, Math.ceil((width * height) / BAND_PIXELS)));
+    const least = height / Math.max(pool.size, Math.ceil((width * height) / BAND_PIXELS));
+    const step = BAND_ROWS * Math.ceil(least / BAND_ROWS);
     const bands: Rows[] = [];
     for (let from = 0; from < height; from += step) bands.push({ from, to: Math.min(height, from + step) });
     await allOf(bands.map((rows) => pool.run({ pieces, rows }, signal)));

@@ -15,7 +15,7 @@ import type { Camera } from '@/core/geometry/camera';
 import type { Region } from '@/core/plane/region';
 import { beamShape } from '@/core/light/add-beam-air';
 import { NO_CUTOFF, type PointLight } from '@/core/light/point-light';
-import { LAYER, LIGHT, NIGHT_PARAMS, TILE } from './layout';
+import { LATTICE_BYTES, LAYER, LIGHT, LIT, NIGHT_PARAMS, TILE_BYTES } from './layout';
 import { OCCLUDER_BYTES, writeOccluders } from './occluder-block';
 import type { PlaneRef, Rows } from '../graph/task';
 import { fromEye, lightFloats, raysOf } from './light-floats';
@@ -71,6 +71,8 @@ export interface Kernels {
     rows: Rows,
     lights: readonly PointLight[],
     shades: Occluders | undefined,
+    /** Whether light is found on a lattice where it is smooth, within a three-hundredth of what it is. */
+    thinned?: boolean,
   ) => void;
 }
 
@@ -80,14 +82,15 @@ const offset = (plane?: Float32Array): PlaneRef => (plane && plane.length > 0 ? 
 /** Bytes of the scratch for tables and parameters; what casts shadows lies behind them. */
 const TABLES = 65536;
 
-/** Bytes for a tile and a list of what casts shadows on it: a word each, of which none takes less than 16 bytes of the block. */
-const TILE_BYTES = 4 * (TILE.RAYS / 4 + 4 * TILE.WIDTH * TILE.HEIGHT) + OCCLUDER_BYTES / 4;
+/** Bytes for a tile, its lattice and a list of what casts shadows on it: a word each, of which none takes less than 16 bytes of the block. */
+const TILE_ROOM = TILE_BYTES + LATTICE_BYTES + OCCLUDER_BYTES / 4;
 
 /** Bytes of shared memory that one worker's kernels need. */
-export const KERNEL_SCRATCH = TABLES + OCCLUDER_BYTES + TILE_BYTES;
+export const KERNEL_SCRATCH = TABLES + OCCLUDER_BYTES + TILE_ROOM;
 
 /* Layout of the tables: display codes, parameters, four pixels, then a row of LAYER.BYTES a layer. */
 const PARAMS = DISPLAY_CODE_STEPS;
+const LIT_PLANES = PARAMS + 192;
 const PIXELS = PARAMS + 256;
 const LAYERS = PIXELS + 64;
 
@@ -107,6 +110,13 @@ export function createKernels(
   const exports = new WebAssembly.Instance(module, { env }).exports as unknown as KernelExports;
   new Uint8Array(memory.buffer, scratch, DISPLAY_CODE_STEPS).set(createDisplayCodes(255));
   const params = new Float32Array(memory.buffer, scratch + PARAMS, 48);
+
+  /** Notes where what is lit lies. */
+  function writeLit({ spill, air, shine }: LightPlanes, relief: Relief): void {
+    const { reach, normalX, normalY, normalZ, unknownFacing, land, sheen, alpha } = relief;
+    const planes = [spill, air, shine, reach, normalX, normalY, normalZ, unknownFacing, land, sheen, alpha];
+    new Uint32Array(memory.buffer, scratch + LIT_PLANES, LIT.BYTES / 4).set(planes.map(offset));
+  }
 
   return {
     mixRows(
@@ -184,31 +194,23 @@ export function createKernels(
         count,
       );
     },
-    addLights(out, relief, camera, region, rows, lights, shades) {
+    addLights(out, relief, camera, region, rows, lights, shades, thinned = true) {
       const rays = raysOf(camera, region);
       const block = writeOccluders(memory, scratch + TABLES, shades, camera);
       const room = new Float32Array(memory.buffer, scratch + LAYERS, (MOST_LIGHTS * LIGHT.BYTES) / 4);
       for (let first = 0; first < lights.length; first += MOST_LIGHTS) {
         const some = lights.slice(first, first + MOST_LIGHTS);
         params.set(rays);
-        some.forEach((light, k) => room.set(lightFloats(light, camera), (k * LIGHT.BYTES) / 4));
+        writeLit(out, relief);
+        some.forEach((light, k) => room.set(lightFloats(light, camera, region), (k * LIGHT.BYTES) / 4));
         exports.addPointLights(
-          offset(out.spill),
-          offset(out.air),
-          offset(out.shine),
-          offset(relief.reach),
-          offset(relief.normalX),
-          offset(relief.normalY),
-          offset(relief.normalZ),
-          offset(relief.unknownFacing),
-          offset(relief.land),
-          offset(relief.sheen),
-          offset(relief.alpha),
+          scratch + LIT_PLANES,
           scratch + PARAMS,
           scratch + LAYERS,
           some.length,
           block,
           scratch + TABLES + OCCLUDER_BYTES,
+          thinned ? 1 : 0,
           region.width,
           rows.from,
           rows.to,

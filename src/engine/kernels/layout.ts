@@ -4,7 +4,7 @@ import { GRADE_STEPS, GRADE_TABLES, TONE_STEPS } from '@/core/grade/grade';
 import { GRAZING } from '@/core/light/add-point-spill';
 import { ENDS, NEAR_STANDEE, ON_WALL, SHARPEST } from '@/core/light/occlusion';
 import { OWN_SHEEN } from '@/core/light/own-sheen';
-import { CUTOFF_SOFT } from '@/core/light/point-light';
+import { CUTOFF_SOFT, NO_CUTOFF } from '@/core/light/point-light';
 import { SOFT_LEVELS } from '@/core/light/soft-coverage';
 
 /*
@@ -28,6 +28,7 @@ export const KERNEL_NUMBERS = {
   ON_WALL,
   SHARPEST_EDGE: SHARPEST,
   NEAR_STANDEE,
+  NO_CUTOFF_SINE: NO_CUTOFF,
   LAST_SOFT_LEVEL: SOFT_LEVELS - 1,
 } as const;
 
@@ -73,7 +74,33 @@ export const TABLES = {
 } as const;
 
 /** A light: see `kernels/point-light.ts`. */
-export const LIGHT = { BYTES: 64 } as const;
+export const LIGHT = {
+  FACES: 28,
+  EVEN: 40,
+  FOCUS: 44,
+  CUTOFF: 48,
+  TURNED: 52,
+  CLEAR: 60,
+  SEEN_X: 64,
+  SEEN_Y: 68,
+  BYTES: 80,
+} as const;
+
+/** What is lit, a region or a lattice over a tile: where each plane begins. */
+export const LIT = {
+  SPILL: 0,
+  AIR: 4,
+  SHINE: 8,
+  REACH: 12,
+  NORMAL_X: 16,
+  NORMAL_Y: 20,
+  NORMAL_Z: 24,
+  UNKNOWN_FACING: 28,
+  LAND: 32,
+  SHEEN: 36,
+  ALPHA: 40,
+  BYTES: 48,
+} as const;
 
 /** What casts shadows: see `kernels/occlusion.ts`. Its head, then walls, decks with their corners, standees, ends of walls. */
 export const OCCLUDER = {
@@ -92,5 +119,11 @@ export const OCCLUDER = {
 /** A tile, and the list of what casts shadows on it: counts, then where each begins. */
 export const TILE = { WIDTH: 64, HEIGHT: 16, RAYS: 32, LIST: 16 } as const;
 
+/** Bytes of a tile's scratch: its head, and four planes. */
+export const TILE_BYTES = TILE.RAYS + 4 * FLOAT * TILE.WIDTH * TILE.HEIGHT;
+
+/** Bytes of a lattice over a tile, at most: see `kernels/lattice.ts`. */
+export const LATTICE_BYTES = 128 + 9 * FLOAT * 24 * 6 + TILE_BYTES;
+
 /** Everything that kernels are told as byte offsets and lengths, by the name of its table. */
-export const KERNEL_LAYOUT = { LAYER, NIGHT_PARAMS, TABLES, LIGHT, OCCLUDER, TILE } as const;
+export const KERNEL_LAYOUT = { LAYER, NIGHT_PARAMS, TABLES, LIGHT, LIT, OCCLUDER, TILE } as const;

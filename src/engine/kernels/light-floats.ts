@@ -1,12 +1,12 @@
-import type { Camera } from '@/core/geometry/camera';
+import { project, type Camera } from '@/core/geometry/camera';
 import type { Region } from '@/core/plane/region';
 import { NO_CUTOFF, type PointLight } from '@/core/light/point-light';
 
 /** Share of a beam's greatest intensity under which it has ended: what falls beside it is not looked at. */
 const BEAM_END = 1e-7;
 
-/** A light as `kernels/point-light.ts` reads it. */
-export function lightFloats(light: PointLight, camera: Camera): number[] {
+/** A light as `kernels/point-light.ts` reads it, for a region. */
+export function lightFloats(light: PointLight, camera: Camera, region: Region): number[] {
   const { spillCandela, airCandela, radius, facing, even = 0, focus, cutoff = NO_CUTOFF, clear = 0 } = light;
   return [
     ...fromEye(light, camera),
@@ -21,7 +21,19 @@ export function lightFloats(light: PointLight, camera: Camera): number[] {
     facing ? 1 : 0,
     even > 0 ? 0 : BEAM_END ** (2 / 2 ** (focus ?? 0)),
     clear,
+    ...seenAt(light, camera, region),
+    0,
+    0,
   ];
+}
+
+/** Where what is not before the eye is seen: far from everything. */
+const NOWHERE = [-1e9, -1e9];
+
+/** The pixel of a region at which a light is seen. */
+function seenAt({ place }: PointLight, camera: Camera, region: Region): number[] {
+  const at = project(camera, place);
+  return at ? [at.u * region.fullWidth - region.left - 0.5, at.v * region.fullHeight - region.top - 0.5] : NOWHERE;
 }
 
 /** A light's place from the eye. */
