@@ -6,7 +6,7 @@ import type { RgbPlanes } from '../plane/plane';
 import type { Region } from '../plane/region';
 import { addPoints } from './add-points';
 import { createDirectionRow, directionRow, type DirectionRow } from './direction-row';
-import { createMoonDisc, forwardScatter, MOON_RADIUS, type MoonLook } from './moon-disc';
+import { createMoonDisc, forwardScatter, MOON_RADIUS, type MoonGround, type MoonLook } from './moon-disc';
 import { ALL_LAND, type SkyPlanes } from './sky-light';
 
 /** What the sky is weighed with: all of it light of the picture. */
@@ -62,6 +62,21 @@ const THICKS = 1024;
 /** What clouds let through of what stands behind them. */
 export const throughCloud = (thick: number): number => Math.exp(-OPAQUE * thick) * (1 - thick);
 
+/** What is told once for all of a picture. */
+export interface SkyTables {
+  /** What haze leaves of the sky toward directions that rise by so much, by the sine of their elevation. */
+  clear: Float64Array;
+  /** What clouds let through, by how thick they are. */
+  passing: Float64Array;
+}
+
+export const createSkyTables = ({ mist }: SkyWeights): SkyTables => ({
+  clear: Float64Array.from({ length: RISES }, (_, k) =>
+    Math.exp(-mist.perMetre * hazeLength((k + 0.5) / RISES)),
+  ),
+  passing: Float64Array.from({ length: THICKS + 1 }, (_, k) => throughCloud(k / THICKS)),
+});
+
 /**
  * The night with its sky behind the skyline: land's light by its coverage, the rest sky, moon and stars.
  *
@@ -71,6 +86,8 @@ export function behindSkyline(
   out: RgbPlanes,
   behind: Behind,
   weights: SkyWeights,
+  { clear, passing }: SkyTables,
+  ground: MoonGround,
   camera: Camera,
   region: Region,
 ): void {
@@ -78,17 +95,18 @@ export function behindSkyline(
   const { ambient, sky: perNit, under, mist, stars } = weights;
   const toward = createDirectionRow(region.width);
   const row = createSkyRow(region.width);
-  const clear = clearTable(mist.perMetre);
-  const addMoon = weights.moon && createMoonRow(weights.moon, 0.5 / (camera.focal * region.fullWidth));
+  const pixel = 0.5 / (camera.focal * region.fullWidth);
+  const addMoon = weights.moon && createMoonRow(weights.moon, passing, ground, pixel);
   for (let y = 0; y < region.height; y++) {
     const first = y * region.width;
-    const any = bareRow(row, land, first);
-    if (any) {
-      directionRow(toward, camera, region, y);
-      skyRow(row, sky, first, perNit, under, toward);
-      addMoon?.(row, toward);
-      if (mist.perMetre > 0) veil(row, toward, mist.color, clear);
+    if (!bareRow(row, land, first)) {
+      landRow(out, night, first, region.width, ambient);
+      continue;
     }
+    directionRow(toward, camera, region, y);
+    skyRow(row, sky, first, perNit, under, toward);
+    addMoon?.(row, toward);
+    if (mist.perMetre > 0) veil(row, toward, mist.color, clear);
     joinRow(out.r, night.r, row.r, row.bare, first, ambient);
     joinRow(out.g, night.g, row.g, row.bare, first, ambient);
     joinRow(out.b, night.b, row.b, row.bare, first, ambient);
@@ -145,6 +163,15 @@ function skyRow(
   }
 }
 
+/** A row of land alone. */
+function landRow(out: RgbPlanes, night: RgbPlanes, first: number, width: number, ambient: number): void {
+  for (const c of ['r', 'g', 'b'] as const) {
+    const lit = out[c].subarray(first, first + width);
+    lit.set(night[c].subarray(first, first + width));
+    if (ambient !== 1) for (let x = 0; x < width; x++) lit[x] *= ambient;
+  }
+}
+
 /** Land and sky of a channel of a row. */
 function joinRow(
   out: Float32Array,
@@ -161,9 +188,13 @@ function joinRow(
 }
 
 /** What adds the moon's disc and the light around it to a row. */
-function createMoonRow({ toward, look, disc, light, haze }: MoonWeights, pixel: number) {
-  const brightness = createMoonDisc(toward, look, pixel);
-  const passing = Float64Array.from({ length: THICKS + 1 }, (_, k) => throughCloud(k / THICKS));
+function createMoonRow(
+  { toward, look, disc, light, haze }: MoonWeights,
+  passing: Float64Array,
+  ground: MoonGround,
+  pixel: number,
+) {
+  const brightness = createMoonDisc(toward, look, pixel, ground);
   const near = Math.cos(Math.min(1.5, 1.2 * MOON_RADIUS * look.size + 2 * pixel));
   return ({ r, g, b, bare, thick }: SkyRow, { x: tx, y: ty, z: tz }: DirectionRow): void => {
     const [mx, my, mz] = toward;
@@ -190,10 +221,6 @@ function createMoonRow({ toward, look, disc, light, haze }: MoonWeights, pixel: 
 
 /** Entries of a table over the sines of elevations, 0 to 1. */
 const RISES = 2048;
-
-/** What haze leaves of the sky toward directions that rise by so much, by the sine of their elevation. */
-const clearTable = (perMetre: number) =>
-  Float64Array.from({ length: RISES }, (_, k) => Math.exp(-perMetre * hazeLength((k + 0.5) / RISES)));
 
 /** The place of a sine of elevation in such a table. */
 const riseAt = (rise: number) => (rise <= 0 ? 0 : Math.min(RISES - 1, (rise * RISES) | 0));

@@ -38,14 +38,33 @@ export function phaseLight(phase: number): number {
 /** Share of the disc that is lit. */
 export const litShare = (phase: number): number => (1 - Math.cos(2 * Math.PI * phase)) / 2;
 
+/** How bright the moon's ground is at a place of its near side, unit vector, against its bright land. */
+export type MoonGround = (x: number, y: number, z: number) => number;
+
+/** Its seas, rays and craters: the same for everyone. */
+export function createMoonGround(): MoonGround {
+  const noise = createNoise3D(seeded(SEED));
+  const fractal = (x: number, y: number, z: number) =>
+    0.5 * noise(x, y, z) + 0.25 * noise(2 * x, 2 * y, 2 * z) + 0.13 * noise(4.1 * x, 4.1 * y, 4.1 * z);
+  return (x, y, z) => {
+    const seas = smoothStep(-0.02, 0.3, fractal(1.5 * x + 3, 1.5 * y, 1.5 * z) + 0.12 * y - 0.06 * x);
+    const craters = 0.1 * fractal(7 * x, 7 * y, 7 * z + 5) + 0.05 * noise(26 * x, 26 * y, 26 * z);
+    return clamp(1 - (1 - SEAS) * seas + craters, 0.2, 1.15);
+  };
+}
+
 /**
  * The moon's disc: brightness toward a direction against its bright land when full, 0 beside it.
  *
  * @param moon unit vector toward its middle
  * @param pixel half the angle of a pixel, radians: the limb is no sharper
  */
-export function createMoonDisc(moon: Vec3, { phase, size, tilt }: MoonLook, pixel: number) {
-  const noise = createNoise3D(seeded(SEED));
+export function createMoonDisc(
+  moon: Vec3,
+  { phase, size, tilt }: MoonLook,
+  pixel: number,
+  ground: MoonGround,
+) {
   const { side, up } = besideDirection(moon);
   const [cos, sin] = [Math.cos((tilt * Math.PI) / 180), Math.sin((tilt * Math.PI) / 180)];
   const radius = MOON_RADIUS * size;
@@ -53,16 +72,6 @@ export function createMoonDisc(moon: Vec3, { phase, size, tilt }: MoonLook, pixe
   // The sun lights it from the right while it waxes: along `side` at the first quarter, from behind the eye when full.
   const turn = 2 * Math.PI * phase;
   const sun: Vec3 = [Math.sin(turn), 0, -Math.cos(turn)];
-
-  const fractal = (x: number, y: number, z: number) =>
-    0.5 * noise(x, y, z) + 0.25 * noise(2 * x, 2 * y, 2 * z) + 0.13 * noise(4.1 * x, 4.1 * y, 4.1 * z);
-
-  /** How bright its ground is at a place of the near side, unit vector. */
-  function ground(x: number, y: number, z: number): number {
-    const seas = smoothStep(-0.02, 0.3, fractal(1.5 * x + 3, 1.5 * y, 1.5 * z) + 0.12 * y - 0.06 * x);
-    const craters = 0.1 * fractal(7 * x, 7 * y, 7 * z + 5) + 0.05 * noise(26 * x, 26 * y, 26 * z);
-    return clamp(1 - (1 - SEAS) * seas + craters, 0.2, 1.15);
-  }
 
   return (toward: Vec3): number => {
     const ahead = dot(toward, moon);

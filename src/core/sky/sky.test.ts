@@ -3,11 +3,18 @@ import { createCamera, project } from '../geometry/camera';
 import type { Vec3 } from '../geometry/vec3';
 import { normalize } from '../geometry/vec3';
 import { wholeRegion } from '../plane/region';
-import { behindSkyline, throughCloud, type SkyWeights } from './behind-skyline';
+import { behindSkyline, createSkyTables, throughCloud, type SkyWeights } from './behind-skyline';
 import { cloudCover, type CloudSettings } from './clouds';
 import { projectDirection, skyDirection } from './direction';
 import { fittedPlace } from './fitted-place';
-import { createMoonDisc, forwardScatter, litShare, MOON_RADIUS, phaseLight } from './moon-disc';
+import {
+  createMoonDisc,
+  createMoonGround,
+  forwardScatter,
+  litShare,
+  MOON_RADIUS,
+  phaseLight,
+} from './moon-disc';
 import { createPictureLayer, meanLuminance, type LaidPicture } from './sky-picture';
 
 const [W, H] = [150, 100];
@@ -17,6 +24,8 @@ const OPEN = { width: 1, height: 1, data: Float32Array.of(0) };
 const flat = (value: number, n = W * H) => new Float32Array(n).fill(value);
 const rgb = (value: number) => ({ width: W, height: H, r: flat(value), g: flat(value), b: flat(value) });
 const mean = (plane: Float32Array) => plane.reduce((a, b) => a + b) / plane.length;
+
+const GROUND = createMoonGround();
 
 describe('clouds', () => {
   const cover = (settings: Partial<CloudSettings> = {}, region = wholeRegion(W, H)) => {
@@ -72,7 +81,7 @@ describe('the moon', () => {
     ]);
   };
   const light = (phase: number, size = 1, tilt = 0) => {
-    const disc = createMoonDisc(toward, { phase, size, tilt }, 1e-5);
+    const disc = createMoonDisc(toward, { phase, size, tilt }, 1e-5, GROUND);
     let [all, right] = [0, 0];
     for (let x = -1.2; x <= 1.2; x += 0.04)
       for (let y = -1.2; y <= 1.2; y += 0.04) {
@@ -84,7 +93,7 @@ describe('the moon', () => {
   };
 
   it('is a disc of its size with nothing beside it', () => {
-    const disc = createMoonDisc(toward, { phase: 0.5, size: 2, tilt: 0 }, 1e-5);
+    const disc = createMoonDisc(toward, { phase: 0.5, size: 2, tilt: 0 }, 1e-5, GROUND);
     expect(disc(toward)).toBeGreaterThan(0.2);
     expect(disc(beside(2.2 * MOON_RADIUS, 0))).toBe(0);
     expect(disc(beside(1.9 * MOON_RADIUS, 0))).toBeGreaterThan(0);
@@ -137,10 +146,13 @@ describe('behindSkyline', () => {
   });
   const show = (weights: Partial<SkyWeights> = {}, cloud?: number, coverage = land) => {
     const out = rgb(0);
+    const all = { ...WEIGHTS, ...weights };
     behindSkyline(
       out,
       { night: rgb(0.03), land: coverage, sky: sky(cloud), points, count: 2, starSize: 0.004 },
-      { ...WEIGHTS, ...weights },
+      all,
+      createSkyTables(all),
+      GROUND,
       CAMERA,
       wholeRegion(W, H),
     );

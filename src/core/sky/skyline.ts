@@ -47,6 +47,9 @@ export function skyline(
   const line = (data: Float32Array) => ({ width: survey.width, height: survey.height, data });
   const lines = { slope: line(survey.sky.slope), offset: line(survey.sky.offset) };
   const atOnce = rows.filter(({ at }) => at === PLACE.floor || (at >= PLACE.land && at < PLACE.withinSky));
+  const [withinLand, nearSky] = (['withinLand', 'nearSky'] as const).map(
+    (name) => rows[SKY_TONES.indexOf(name)].row,
+  );
   for (let y = 0; y < region.height; y++) {
     const first = y * region.width;
     const kind = kindOfRow(plain, region, y);
@@ -65,6 +68,13 @@ export function skyline(
     bilinearRow(slope, lines.slope, region, y);
     bilinearRow(offset, lines.offset, region, y);
     for (let x = 0, i = first; x < region.width; x++, i++) {
+      if (withinLand[x] > SURELY && nearSky[x] < NO_SKY) {
+        out.r[i] = plate.r[i];
+        out.g[i] = plate.g[i];
+        out.b[i] = plate.b[i];
+        out.land[i] = 1;
+        continue;
+      }
       place[0] = plate.r[i];
       place[1] = plate.g[i];
       place[2] = plate.b[i];
