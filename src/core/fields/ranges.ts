@@ -75,6 +75,13 @@ export const RANGES = {
   latitude: { min: -90, max: 90, step: 0.1, unit: '°', decimals: 1 },
   longitude: { min: -180, max: 180, step: 0.1, unit: '°', decimals: 1 },
   compass: { min: 0, max: 360, step: 1, unit: '°', decimals: 0 },
+  blades: { min: 3, max: 12, step: 1, unit: '', decimals: 0 },
+  spikes: { min: 2, max: 24, step: 1, unit: '', decimals: 0 },
+  spikeReach: { min: 0.01, max: 0.6, step: 0.01, unit: '', decimals: 2 },
+  spikeThickness: { min: 0.0002, max: 0.01, step: 0.0001, unit: '', decimals: 4 },
+  veilReach: { min: 0.02, max: 0.6, step: 0.01, unit: '', decimals: 2 },
+  iso: { min: 0, max: 25600, step: 100, unit: 'ISO', decimals: 0 },
+  grainSize: { min: 0.5, max: 6, step: 0.1, unit: '', decimals: 1 },
   halo: { min: 0, max: 4, step: 0.01, unit: '', decimals: 2 },
 } as const satisfies Record<string, Range>;
 

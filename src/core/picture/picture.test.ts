@@ -10,7 +10,8 @@ import type { Circuit, Fixture, Scene } from '../scene/schema';
 import { burns, layersOf } from './layers';
 import { developLight } from '../film/develop-light';
 import { mixPicture, type LayerPlanes } from './mix-picture';
-import { faderGain, pictureWeights, type Weights } from './weights';
+import { faderGain } from '../fields/fader-gain';
+import { pictureWeights, type Weights } from './weights';
 
 const PLATE = { asset: 'a'.repeat(64), width: 300, height: 200 };
 
@@ -58,7 +59,7 @@ describe('pictureWeights', () => {
     const at = (level: number, master = 0) =>
       weigh(
         scene([circuit('a', { level })], [fixture('1', 'a')], {
-          desk: { ambient: 0, sky: 0, moon: -10, stars: 0, haze: 0, master },
+          desk: { ambient: 0, sky: 0, moon: -10, stars: 0, haze: 0, spikes: 0, veil: 0, master },
         }),
       ).layers[0];
     for (const part of ['spill', 'air', 'source'] as const) {

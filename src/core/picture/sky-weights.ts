@@ -4,6 +4,7 @@ import { CAMERA_WHITE } from '../color/camera-white';
 import { gelColor } from '../fixture/gel-color';
 import { FULL_MOON_LUX } from '../light/moon-light';
 import { TOWN_GLOW } from '../night/hour';
+import { faderGain } from '../fields/fader-gain';
 import { RANGES } from '../fields/ranges';
 import type { Scene } from '../scene/schema';
 import type { SkyWeights } from '../sky/behind-skyline';
@@ -11,7 +12,7 @@ import { skyDirection } from '../sky/direction';
 import { lightPerSkyNit } from '../sky/dome-light';
 import { phaseLight } from '../sky/moon-disc';
 import { burns, type Layer } from './layers';
-import { faderGain, mistOf } from './weights';
+import { mistOf } from './weights';
 
 /** How much brighter than by their lux stars are shown: a night's exposure for lamps would leave a dozen of them. */
 const STARS = 10;

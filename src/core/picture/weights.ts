@@ -5,7 +5,7 @@ import { blackbodyRgb } from '../color/planckian';
 import { CAMERA_WHITE } from '../color/camera-white';
 import { meteredGain } from '../night/metered-gain';
 import { ambientLux } from '../night/hour';
-import { RANGES } from '../fields/ranges';
+import { faderGain } from '../fields/fader-gain';
 import type { Night, Scene } from '../scene/schema';
 import { burns, type Layer } from './layers';
 
@@ -20,11 +20,6 @@ const THICKEST_HAZE = 0.02;
 
 /** Light that endless haze sends to the eye under the ambient light, as a plate's would be under the same exposure. */
 const HAZE_LIGHT = 0.3;
-
-/** Light of a fader in stops. At the lowest stop it is off. */
-export function faderGain(stops: number): number {
-  return stops <= RANGES.level.min ? 0 : 2 ** stops;
-}
 
 /** Light of the picture that one lux on a plate of middle grey gives, under a night's exposure. */
 export function lightPerLux({ exposure, hour }: Pick<Night, 'exposure' | 'hour'>): number {

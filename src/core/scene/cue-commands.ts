@@ -32,8 +32,8 @@ export const setDeskBetween = (label: string, from: Cue, to: Cue, share: number)
   label,
   apply: (scene) => {
     const cue = betweenCues(from, to, share);
-    const { ambient, sky, moon, stars, haze, master } = cue;
-    scene.desk = { ambient, sky, moon, stars, haze, master };
+    const { ambient, sky, moon, stars, haze, spikes, veil, master } = cue;
+    scene.desk = { ambient, sky, moon, stars, haze, spikes, veil, master };
     for (const { id, ...levels } of cue.circuits) {
       const circuit = scene.circuits.find((c) => c.id === id);
       if (circuit) Object.assign(circuit, levels, { solo: false });

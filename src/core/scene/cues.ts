@@ -1,3 +1,4 @@
+import { faderGain } from '../fields/fader-gain';
 import { RANGES } from '../fields/ranges';
 import type { Cue, Scene } from './schema';
 
@@ -14,14 +15,13 @@ export function cueOf({ desk, circuits }: Scene, id: string, name: string): Cue 
 }
 
 const OFF = RANGES.level.min;
-const lightOf = (stops: number) => (stops <= OFF ? 0 : 2 ** stops);
 
 /** A level between two, as light is cross-faded: its amount, not its stops, goes evenly from one to the other. */
 export function betweenLevels(from: number, to: number, share: number): number {
   if (share <= 0) return from;
   if (share >= 1) return to;
-  const light = (1 - share) * lightOf(from) + share * lightOf(to);
-  return light <= lightOf(OFF + 1e-6) ? OFF : Math.min(RANGES.level.max, Math.max(OFF, Math.log2(light)));
+  const light = (1 - share) * faderGain(from) + share * faderGain(to);
+  return light <= faderGain(OFF + 1e-6) ? OFF : Math.min(RANGES.level.max, Math.max(OFF, Math.log2(light)));
 }
 
 /** The state of the desk a share of the way from one cue to another. A circuit that only one of them knows is as there. */
@@ -49,6 +49,8 @@ export function betweenCues(from: Cue, to: Cue, share: number): Cue {
     moon: level(from.moon, to.moon),
     stars: level(from.stars, to.stars),
     haze: level(from.haze, to.haze),
+    spikes: level(from.spikes, to.spikes),
+    veil: level(from.veil, to.veil),
     master: level(from.master, to.master),
     circuits: [...met, ...before.values()],
   };

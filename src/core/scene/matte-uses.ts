@@ -10,6 +10,7 @@ export function usesOf(scene: Scene, id: string): string[] {
     ...scene.fixtures.filter(({ behind }) => behind === id).map(({ name }) => `${name}, behind it`),
     ...scene.fixtures.filter(({ only }) => only?.matte === id).map(({ name }) => `${name}’s spill`),
     ...scene.plan.walls.filter(({ until }) => until === id).map(({ name }) => `the end of ${name}`),
+    ...(scene.lens.within === id ? ['where the lens draws spikes'] : []),
     ...(scene.plan.ground.wet === id ? ['where the ground shines'] : []),
     ...(scene.plan.sunShadow?.matte === id ? ['the sun’s shadow'] : []),
     ...scene.plan.standees.filter(({ matte }) => matte === id).map(({ name }) => `the standee ${name}`),

@@ -1,6 +1,7 @@
 import { WHOLE_FRAME } from '../frame/frame';
 import { FINISHES } from '../plan/finishes';
 import { FIRST_HOUR, startingNight } from '../night/starting-night';
+import { FIRST_LENS } from '../lens/lens-schema';
 import { FIRST_SKY } from '../sky/sky-schema';
 import { RANGES } from '../fields/ranges';
 import { SCENE_VERSION, type Circuit, type Grip, type Moon, type Scene } from './schema';
@@ -53,6 +54,7 @@ export function newScene(title: string, plate: Scene['plate'], lens?: number): S
     cues: [],
     sky: structuredClone(FIRST_SKY),
     moon: { ...FIRST_MOON },
-    desk: { ambient: 0, sky: 0, moon: RANGES.level.min, stars: 0, haze: 0, master: 0 },
+    lens: structuredClone(FIRST_LENS),
+    desk: { ambient: 0, sky: 0, moon: RANGES.level.min, stars: 0, haze: 0, spikes: 0, veil: 0, master: 0 },
   };
 }

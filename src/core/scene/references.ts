@@ -2,12 +2,13 @@ import { innerMattes, isCircular } from '../matte/inner-mattes';
 import type { Scene } from './schema';
 
 /** The mattes that something in a scene uses, by id. */
-function usedMattes({ places, mattes, plan, fixtures }: Scene): string[] {
+function usedMattes({ places, mattes, plan, fixtures, lens }: Scene): string[] {
   return [
     ...places.map(({ matte }) => matte),
     ...mattes.flatMap(innerMattes),
     ...plan.standees.map(({ matte }) => matte),
     ...plan.walls.flatMap(({ until }) => until ?? []),
+    ...(lens.within ? [lens.within] : []),
     ...(plan.ground.wet ? [plan.ground.wet] : []),
     ...(plan.sunShadow ? [plan.sunShadow.matte] : []),
     ...fixtures.flatMap(({ behind, only }) => [behind ?? [], only?.matte ?? []].flat()),

@@ -1,13 +1,14 @@
 import { array, boolean, number, object, string, type InferType } from 'yup';
 import { fixtureSchema, type Fixture } from '../fixture/fixture-schema';
 import { hash, id, name, ranged, unique } from '../fields/fields';
+import { lensSchema } from '../lens/lens-schema';
 import { matteSchema, MOST_MATTES, MOST_PLACES, placeSchema } from '../matte/matte-schema';
 import { nightSchema } from '../night/night-schema';
 import { planSchema } from '../plan/plan-schema';
 import { skySchema } from '../sky/sky-schema';
 
 /** Names a scene file's version; see `upgrade.ts` for older ones. */
-export const SCENE_VERSION = 12;
+export const SCENE_VERSION = 13;
 
 /** Most fixtures that one scene holds. */
 export const MOST_FIXTURES = 500;
@@ -50,6 +51,8 @@ const cueSchema = object({
   moon: ranged('level'),
   stars: ranged('level'),
   haze: ranged('level'),
+  spikes: ranged('level'),
+  veil: ranged('level'),
   master: ranged('level'),
   /** The circuits as they were; one that is new since then is left as it is. */
   circuits: array(
@@ -112,15 +115,19 @@ export const sceneSchema = object({
   moon: object({ azimuth: ranged('azimuth'), elevation: ranged('elevation'), kelvin: ranged('kelvin') })
     .noUnknown()
     .required(),
+  /** What the lens adds. */
+  lens: lensSchema,
   /** Remembered states of the desk. */
   cues: array(cueSchema).required().max(MOST_CUES).test('unique', 'two cues have the same id', unique),
-  /** Faders that belong to no circuit, stops: the night's own light, the sky over it, the moon, the stars, the haze, and all lamps. */
+  /** Faders that belong to no circuit, stops: the night's own light, the sky over it, the moon, the stars, the haze, what the lens adds, and all lamps. */
   desk: object({
     ambient: ranged('level'),
     sky: ranged('level'),
     moon: ranged('level'),
     stars: ranged('level'),
     haze: ranged('level'),
+    spikes: ranged('level'),
+    veil: ranged('level'),
     master: ranged('level'),
   })
     .noUnknown()
@@ -134,6 +141,7 @@ export type Scene = Omit<InferType<typeof sceneSchema>, 'fixtures'> & { fixtures
 export type SceneFrame = Scene['frame'];
 export type { Matte, Place } from '../matte/matte-schema';
 export type { Night } from '../night/night-schema';
+export type { LensSettings } from '../lens/lens-schema';
 export type { SkySettings } from '../sky/sky-schema';
 export type { GroundPlan } from '../plan/plan-schema';
 export type { Fixture, FixtureValues } from '../fixture/fixture-schema';

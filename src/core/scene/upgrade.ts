@@ -4,6 +4,7 @@ import { standsOn, type Deck } from '../plan/surfaces';
 import { WHOLE_FRAME } from '../frame/frame';
 import { PLAIN_GRADE } from '../night/starting-night';
 import { FIRST_MOON, PLAIN_FINISH, PLAIN_GRIP, PLAIN_SURFACE } from './new-scene';
+import { FIRST_LENS } from '../lens/lens-schema';
 import { FIRST_SKY } from '../sky/sky-schema';
 import { RANGES } from '../fields/ranges';
 
@@ -73,6 +74,9 @@ function ofItsKind(fixture: object): object {
     Object.entries(fixture).filter(([name]) => KEPT_IN_9[name]?.includes(kind) ?? true),
   );
 }
+
+/** Faders of a lens that adds nothing. */
+const NO_LENS = { spikes: RANGES.level.min, veil: RANGES.level.min };
 
 /** Turns a document of a version into one of the next. */
 const STEPS: Record<number, (old: Versioned) => Versioned> = {
@@ -191,6 +195,14 @@ const STEPS: Record<number, (old: Versioned) => Versioned> = {
     sky: { ...structuredClone(FIRST_SKY), from: 'plate' },
     ...(old.desk && { desk: { ...old.desk, stars: 0 } }),
     ...(old.cues && { cues: old.cues.map((cue) => ({ ...cue, stars: 0 })) }),
+  }),
+  // 13 added the lens. Older scenes were seen without one.
+  12: (old) => ({
+    ...old,
+    version: 13,
+    lens: structuredClone(FIRST_LENS),
+    ...(old.desk && { desk: { ...old.desk, ...NO_LENS } }),
+    ...(old.cues && { cues: old.cues.map((cue) => ({ ...cue, ...NO_LENS })) }),
   }),
 };
 

@@ -13,7 +13,8 @@ export type PicturePart =
   | 'the sky'
   | 'the light of the fixtures'
   | 'evening out the day'
-  | 'the night';
+  | 'the night'
+  | 'the lens';
 
 /** What a stage's file comes to: its data go to the workers. */
 export interface Loaded {

@@ -1,7 +1,8 @@
 import { MIDDLE_GREY } from '@/core/color/middle-grey';
 import { luminance } from '@/core/color/luminance';
 import { ambientLux } from '@/core/night/hour';
-import { faderGain, lightPerLux, pictureWeights } from '@/core/picture/weights';
+import { faderGain } from '@/core/fields/fader-gain';
+import { lightPerLux, pictureWeights } from '@/core/picture/weights';
 import type { PlatePoint } from '@/core/geometry/camera';
 import type { Scene } from '@/core/scene/schema';
 import { layerWants, litLayers } from '../stages/grip';

@@ -5,6 +5,7 @@ import { even, gains, levelling, lift, shading } from './even';
 import { brushed, found } from './found';
 import { grip } from './grip';
 import { hung } from './hung';
+import { glare, glints, grain, lampPoints, veil } from './lens';
 import { masked } from './masked';
 import { lamps } from './lamps';
 import { edge, enlarged, passes, refined, softened } from './matte';
@@ -27,5 +28,5 @@ export const STAGES: readonly AnyStage[] = [
   ...[round, crease, relief, soft, hung],
   ...[tones, skyline, dome, clouds, points, skyPicture, sky, behind],
   ...[direct, bounce, lamps, masked, grip],
-  ...[sum, film, shown],
+  ...[sum, lampPoints, glints, veil, glare, grain, film, shown],
 ].map(({ spec }) => spec);

@@ -4,15 +4,15 @@ import { developLight } from '@/core/film/develop-light';
 import type { Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { View } from '../graph/view';
+import { exposed } from './lens';
 import { matte } from './matte';
-import { sum } from './sum';
 
-/** The sum, developed: RGBA codes of 8 bits, one float's room a pixel. */
+/** All light, developed: RGBA codes of 8 bits, one float's room a pixel. */
 export const film = stage({
   name: 'film',
   part: 'the night',
   settings: () => undefined,
-  inputs: (at) => ({ light: sum(at) }),
+  inputs: (at) => ({ light: exposed(at) }),
   planes: (pixels) => ({ rgba: pixels }),
   pace: 'quick',
   passing: true,

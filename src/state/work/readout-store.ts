@@ -1,5 +1,6 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { ToneRange } from '@/core/grade/grade';
+import type { Glint } from '@/core/lens/glint';
 import type { PlatePoint } from '@/core/geometry/camera';
 import type { ToneHistogram } from '@/core/picture/tone-histogram';
 import type { HungLamp } from '@/core/layout/hang-lamp';
@@ -25,6 +26,8 @@ export interface Readout {
   places?: (scene: Scene) => Promise<PlacesPicture>;
   /** The tones of the day on which a circuit's spill lands, as shares. */
   beneath?: (scene: Scene, circuit: string) => Promise<Float32Array>;
+  /** The sources that get spikes. */
+  glints?: (scene: Scene) => Promise<Glint[]>;
   /** The light that falls on a place of the scene, lux. */
   lux?: (scene: Scene, at: PlatePoint) => Promise<number>;
 }

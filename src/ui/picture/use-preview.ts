@@ -1,5 +1,6 @@
 import { tonesBeneath } from '@/engine/readouts/beneath';
 import { coverageOf } from '@/engine/readouts/coverage';
+import { glintsOf } from '@/engine/readouts/glints';
 import { hungIn } from '@/engine/readouts/hung';
 import { landOf } from '@/engine/readouts/land';
 import { placesIn } from '@/engine/readouts/places';
@@ -106,6 +107,9 @@ function startPreview(
     land: (scene) => renderer.read(landOf(scene), lasting.signal),
     places: newestOf((signal, scene) =>
       renderer.read(placesIn(scene), AbortSignal.any([signal, lasting.signal])),
+    ),
+    glints: newestOf((signal, scene) =>
+      renderer.read(glintsOf(scene), AbortSignal.any([signal, lasting.signal])),
     ),
     beneath: (scene, circuit) => renderer.read(tonesBeneath(scene, circuit), lasting.signal),
     coverage: (scene, matte) => renderer.read(coverageOf(scene, matte), lasting.signal),
