@@ -1,9 +1,10 @@
+import { RANGES } from '@/core/fields/ranges';
 import { PLAIN_SURFACE } from '@/core/scene/new-scene';
 import type { Scene } from '@/core/scene/schema';
 import { half } from './spy-renderer';
 import { streetLamp, streetScene, testCircuit } from './street';
 
-/** A scene with a wall, a deck over it, a standee and a lamp of every kind. */
+/** A scene with a wall, a deck over it, a standee and a lamp of every kind, through a lens. */
 export function builtScene(finish = PLAIN_SURFACE as Scene['plan']['ground']): Scene {
   const { crease, ...shine } = finish;
   const place = (u: number, v: number) => ({ u, v });
@@ -63,7 +64,17 @@ export function builtScene(finish = PLAIN_SURFACE as Scene['plan']['ground']): S
       standees: [standee],
       sunShadow: { matte: 'half', lift: 0.5 },
     },
-    desk: { ...base.desk, sky: -1.5, moon: 0, haze: 1 },
+    desk: { ...base.desk, sky: -1.5, moon: 0, haze: 1, spikes: 1, veil: 0.5 },
+    lens: {
+      ...base.lens,
+      tint: 0.3,
+      points: [
+        { id: 'weak', at: place(0.5, 0.35), stops: -1 },
+        { id: 'none', at: place(0.2, 0.35), stops: RANGES.level.min },
+        { id: 'added', at: place(0.45, 0.53), stops: 1 },
+      ],
+      grain: { ...base.lens.grain, iso: 1600, size: 6 },
+    },
     circuits: [testCircuit('street', { grip: { dark: 0.2, bright: 0.7, darkShare: 0.3, brightShare: 1.4 } })],
   };
 }

@@ -4,6 +4,7 @@ import type { Region } from '@/core/plane/region';
 import type { CubeLut } from '@/core/grade/cube-lut';
 import type { FixtureOf, FixtureValues } from '@/core/fixture/fixture-schema';
 import type { KindName } from '@/core/fixture/kinds';
+import { RANGES } from '@/core/fields/ranges';
 import { makeFixture } from '@/core/fixture/make-fixture';
 import { newScene, plainCircuit } from '@/core/scene/new-scene';
 import type { Circuit, Fixture, Scene } from '@/core/scene/schema';
@@ -57,8 +58,11 @@ export const testCircuit = (id: string, more: Partial<Circuit> = {}): Circuit =>
 
 /** A scene on the street with some lamps on one circuit. */
 export function streetScene(fixtures: Fixture[]): Scene {
+  const street = newScene('Street', { asset: '5'.repeat(64), ...STREET });
   return {
-    ...newScene('Street', { asset: '5'.repeat(64), ...STREET }),
+    ...street,
+    // Seen without a lens.
+    desk: { ...street.desk, spikes: RANGES.level.min, veil: RANGES.level.min },
     fixtures,
     circuits: fixtures.length > 0 ? [testCircuit('street')] : [],
   };

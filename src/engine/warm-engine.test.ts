@@ -24,6 +24,7 @@ const SCENE: Scene = checkedScene({
       passes: [{ id: 'm', join: 'add', kind: 'matte', matte: 'half' }],
     },
   ],
+  lens: { ...builtScene().lens, within: 'grown' },
   places: [{ matte: 'grown', outside: false, stops: -1 }],
 });
 
@@ -59,6 +60,7 @@ const PARTS = [
   'circuits',
   'moon',
   'desk',
+  'lens',
 ];
 
 interface Change {

@@ -51,15 +51,16 @@ export function createSpikes(look: SpikeLook, fullWidth: number) {
    *
    * @param out light of the picture, of the region
    * @param glints GLINT_STRIDE floats a source
+   * @param share of their light that goes into spikes
    */
-  return (out: RgbPlanes, glints: Float32Array, count: number, region: Region): void => {
+  return (out: RgbPlanes, glints: Float32Array, count: number, share: number, region: Region): void => {
     for (let k = 0; k < count; k++) {
       const from = GLINT_STRIDE * k;
       const x = glints[from] * region.fullWidth - 0.5;
       const y = glints[from + 1] * region.fullHeight - 0.5;
       CHANNELS.forEach((channel, c) => {
         // Shares are per pixel, light is per squared width.
-        const light = glints[from + 2 + c] * fullWidth * fullWidth;
+        const light = share * glints[from + 2 + c] * fullWidth * fullWidth;
         if (light <= 0) return;
         const each = light / look.number;
         const seen = seenReach(waves[c], each);

@@ -99,9 +99,9 @@ export function findGlints(light: RgbPlanes): Glint[] {
     luminance[i] = LUMINANCE[0] * r[i] + LUMINANCE[1] * g[i] + LUMINANCE[2] * b[i];
   const around = new Float32Array(r.length);
   createBoxBlur(width, height, Math.max(2, Math.round(AROUND * width)))(around, luminance);
-  const mask = Uint8Array.from(luminance, (value, i) =>
-    value > BRIGHT.least && value > BRIGHT.against * around[i] ? 1 : 0,
-  );
+  const mask = new Uint8Array(r.length);
+  for (let i = 0; i < mask.length; i++)
+    mask[i] = luminance[i] > BRIGHT.least && luminance[i] > BRIGHT.against * around[i] ? 1 : 0;
   const blobs = blobsOf(mask, width, height);
   return blobs
     .filter((blob) => isCompact(blob, width) && !isInCrowd(blob, blobs))

@@ -9,30 +9,87 @@ const SENSOR = 6000;
 /** Electrons that white comes to at ISO 100, and those that reading a pixel adds (standard deviation). */
 const ELECTRONS = { white: 40_000, read: 3 } as const;
 
-/** A number from -0.5 to 0.5 of a place and a seed: bits stirred (Wellons 2018, lowbias32). */
-function noiseAt(x: number, y: number, seed: number): number {
-  let h = (Math.imul(x, 0x9e3779b1) ^ Math.imul(y, 0x85ebca6b) ^ seed) | 0;
-  h = Math.imul(h ^ (h >>> 16), 0x7feb352d);
-  h = Math.imul(h ^ (h >>> 15), 0x846ca68b);
-  return ((h ^ (h >>> 16)) >>> 0) / 4294967296 - 0.5;
+/** Entries of a table of deviates: a power of two. */
+const DEVIATES = 65536;
+
+/** Deviates in the order of their quantiles, of a logistic distribution: nearly a normal one, and its quantiles have a closed form. */
+export function createDeviates(): Float32Array {
+  const table = Float32Array.from({ length: DEVIATES }, (_, k) => {
+    const p = (k + 0.5) / DEVIATES;
+    return Math.log(p / (1 - p));
+  });
+  // Exactly of variance 1.
+  const spread = Math.sqrt(table.reduce((sum, value) => sum + value * value, 0) / DEVIATES);
+  return table.map((value) => value / spread);
 }
 
-/** Variance of a number from -0.5 to 0.5; of the sum of two it is twice that. */
-const VARIANCE = 1 / 12;
+/** Bits of a place and a seed, stirred (Wellons 2018, lowbias32). */
+function bitsAt(x: number, y: number, seed: number): number {
+  let h = (Math.imul(x, 0x9e3779b1) ^ Math.imul(y, 0x85ebca6b) ^ Math.imul(seed, 0x27d4eb2f)) | 0;
+  h = Math.imul(h ^ (h >>> 16), 0x7feb352d);
+  h = Math.imul(h ^ (h >>> 15), 0x846ca68b);
+  return h ^ (h >>> 16);
+}
 
-/** What noise is at a pixel: two numbers of it and of a lattice of grains, where a grain is larger than a pixel. */
-function grainAt(x: number, y: number, perPixel: number, seed: number): number {
-  if (perPixel <= 1) return (noiseAt(x, y, seed) + noiseAt(x, y, seed + 7919)) / Math.sqrt(2 * VARIANCE);
-  const [u, v] = [x / perPixel, y / perPixel];
-  const [i, j] = [Math.floor(u), Math.floor(v)];
-  const [p, q] = [u - i, v - j];
-  const sum =
-    (1 - p) * (1 - q) * noiseAt(i, j, seed) +
-    p * (1 - q) * noiseAt(i + 1, j, seed) +
-    (1 - p) * q * noiseAt(i, j + 1, seed) +
-    p * q * noiseAt(i + 1, j + 1, seed);
-  const spread = ((1 - p) ** 2 + p * p) * ((1 - q) ** 2 + q * q);
-  return sum / Math.sqrt(VARIANCE * spread);
+/** Four deviates of a place: one that all channels share, and one of each channel's own. */
+function deviatesAt(out: Float64Array, table: Float32Array, x: number, y: number, seed: number): void {
+  const first = bitsAt(x, y, seed);
+  const second = bitsAt(x, y, seed + 10_007);
+  out[0] = table[first & 0xffff];
+  out[1] = table[first >>> 16];
+  out[2] = table[second & 0xffff];
+  out[3] = table[second >>> 16];
+}
+
+/**
+ * Fills a row with deviates, four a pixel. Grains that are larger than a pixel lie on a lattice, with lines between its places; smaller
+ * ones are one a pixel, and `addGrain` lessens them by what averaging takes.
+ */
+function deviateRow(
+  out: Float64Array,
+  table: Float32Array,
+  seed: number,
+  left: number,
+  y: number,
+  perPixel: number,
+): void {
+  const place = new Float64Array(4);
+  const count = out.length / 4;
+  if (perPixel <= 1) {
+    for (let x = 0; x < count; x++) {
+      deviatesAt(place, table, left + x, y, seed);
+      out.set(place, 4 * x);
+    }
+    return;
+  }
+  const row = Math.floor(y / perPixel);
+  const down = y / perPixel - row;
+  const [upper, lower] = [new Float64Array(8), new Float64Array(8)];
+  let known = NaN;
+  for (let x = 0; x < count; x++) {
+    const at = (left + x) / perPixel;
+    const column = Math.floor(at);
+    if (column !== known) {
+      for (const [rows, line] of [
+        [upper, row],
+        [lower, row + 1],
+      ] as const) {
+        for (let side = 0; side < 2; side++) {
+          deviatesAt(place, table, column + side, line, seed);
+          rows.set(place, 4 * side);
+        }
+      }
+      known = column;
+    }
+    const aside = at - column;
+    // Between its places a lattice varies less: that is made up for.
+    const spread = Math.sqrt(((1 - aside) ** 2 + aside ** 2) * ((1 - down) ** 2 + down ** 2));
+    for (let c = 0; c < 4; c++) {
+      const above = upper[c] + aside * (upper[4 + c] - upper[c]);
+      const below = lower[c] + aside * (lower[4 + c] - lower[c]);
+      out[4 * x + c] = (above + down * (below - above)) / spread;
+    }
+  }
 }
 
 /**
@@ -40,34 +97,44 @@ function grainAt(x: number, y: number, perPixel: number, seed: number): number {
  * everywhere and so shows in the dark. A picture of any size shows what averaging the sensor's pixels leaves.
  *
  * @param light of the picture, of the region; 1 is white
+ * @param deviates from `createDeviates`
  */
 export function addGrain(
   light: RgbPlanes,
   { iso, size, color, seed }: LensSettings['grain'],
+  deviates: Float32Array,
   region: Region,
 ): void {
-  const white = (ELECTRONS.white * 100) / iso;
+  const perWhite = iso / (ELECTRONS.white * 100);
   const perPixel = (size * region.fullWidth) / SENSOR;
-  // Of grains smaller than a pixel the mean is taken, over as many of them as it holds.
   const scale = Math.min(1, perPixel);
-  const read = (ELECTRONS.read / white) ** 2;
+  const read = (ELECTRONS.read * perWhite) ** 2;
+  // So that noise of mixed channels is as strong as common noise.
+  const own = color / Math.sqrt((1 - color) ** 2 + color ** 2);
+  const common = (1 - color) / Math.sqrt((1 - color) ** 2 + color ** 2);
+  const row = new Float64Array(4 * region.width);
   const { r, g, b } = light;
   for (let y = 0, i = 0; y < region.height; y++) {
-    const row = region.top + y;
+    deviateRow(row, deviates, seed, region.left, region.top + y, perPixel);
     for (let x = 0; x < region.width; x++, i++) {
-      const column = region.left + x;
       const grey = LUMINANCE[0] * r[i] + LUMINANCE[1] * g[i] + LUMINANCE[2] * b[i];
-      const common = grainAt(column, row, perPixel, seed);
-      const own = (channel: number) =>
-        color === 0
-          ? common
-          : common + color * (grainAt(column, row, perPixel, seed + 101 * channel) - common);
-      const noise = (value: number, channel: number) =>
-        scale * Math.sqrt(Math.max(0, 0.5 * (value + grey)) / white + read) * own(channel);
-      const [nr, ng, nb] = [noise(r[i], 1), noise(g[i], 2), noise(b[i], 3)];
-      r[i] = Math.max(0, r[i] + nr);
-      g[i] = Math.max(0, g[i] + ng);
-      b[i] = Math.max(0, b[i] + nb);
+      const shared = common * row[4 * x];
+      r[i] = noisy(r[i], grey, shared + own * row[4 * x + 1], scale, perWhite, read);
+      g[i] = noisy(g[i], grey, shared + own * row[4 * x + 2], scale, perWhite, read);
+      b[i] = noisy(b[i], grey, shared + own * row[4 * x + 3], scale, perWhite, read);
     }
   }
+}
+
+/** A channel's light with noise: half of what lights a pixel of the sensor is its own channel's, half comes of its neighbours. */
+function noisy(
+  value: number,
+  grey: number,
+  deviate: number,
+  scale: number,
+  perWhite: number,
+  read: number,
+): number {
+  const light = Math.max(0, 0.5 * (value + grey));
+  return Math.max(0, value + scale * Math.sqrt(light * perWhite + read) * deviate);
 }

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { makeFixture } from '../fixture/make-fixture';
+import { RANGES } from '../fields/ranges';
 import { describe, expect, it } from 'vitest';
 import { streetLamp, testCircuit } from '../../../test/street';
 import type { RampPass } from '../matte/pass';
@@ -29,6 +30,7 @@ const unmetered: Scene = {
   ...lit,
   night: { ...lit.night, meter: 0 },
   sky: { ...lit.sky, from: 'plate' },
+  desk: { ...lit.desk, spikes: RANGES.level.min, veil: RANGES.level.min },
 };
 
 const COMMANDS: Command[] = [

@@ -6,7 +6,7 @@ import { createSpikes } from '@/core/lens/add-spikes';
 import { findGlints, glintAt } from '@/core/lens/find-glints';
 import { GLINT_STRIDE, MOST_GLINTS, writeGlints, type Glint } from '@/core/lens/glint';
 import { governedGlints, tinted } from '@/core/lens/governed-glints';
-import { addGrain } from '@/core/lens/grain';
+import { addGrain, createDeviates } from '@/core/lens/grain';
 import { spikesOf, type SpikeLook } from '@/core/lens/spikes';
 import { createVeil, halved, spreadLight, veilShare } from '@/core/lens/veil';
 import { cameraOf } from '@/core/picture/camera-of';
@@ -25,6 +25,7 @@ import { plate } from './plate';
 import { castPlan } from './shades';
 import { behind } from './sky';
 import { hasSky } from './skyline';
+import { LENS_DOWN } from './lens-down';
 import { sum } from './sum';
 import { survey } from './survey';
 
@@ -86,7 +87,7 @@ function meanAround({ width, height, data }: Plane, u: number, v: number, reach:
   return count > 0 ? all / count : 0;
 }
 
-/** All sources that get spikes, with their light as faders have it. */
+/** All sources that get spikes, with their light as the faders of circuits have it. */
 export const glints = stage({
   name: 'glints',
   part: 'the lens',
@@ -95,8 +96,8 @@ export const glints = stage({
     const { tint, gel, points, within } = scene.lens;
     return {
       lens: { tint, gel, points, within },
-      share: SPIKES * faderGain(scene.desk.spikes),
-      ...{ night: scene.night, desk: scene.desk, circuits: scene.circuits },
+      // The faders of the lens itself only weigh what is found.
+      ...{ night: scene.night, desk: { ...scene.desk, ...LENS_DOWN }, circuits: scene.circuits },
       lit: litLayers({ scene, ...at }).map((layer) => ({ ...layer, fixtures: [] })),
     };
   },
@@ -106,15 +107,15 @@ export const glints = stage({
     sum: at.scene.lens.points.some(({ stops }) => isUp(stops)) ? sum(at) : undefined,
     within: at.scene.lens.within === undefined ? undefined : matte(at, at.scene.lens.within),
   }),
-  prepare: ({ settings: { lens, share, lit, ...scene }, inputs }) => ({
-    ...{ lens, share },
+  prepare: ({ settings: { lens, lit, ...scene }, inputs }) => ({
+    lens,
     colors: pictureWeights(scene, lit, inputs.survey.medianLuminance[0]).layers.map(({ source }) => source),
   }),
   planes: () => ({ glints: GLINT_STRIDE * MOST_GLINTS, count: 1 }),
   pace: 'quick',
   whole: true,
   newest: () => '',
-  run(out, inputs, { prepared: { lens, share, colors } }) {
+  run(out, inputs, { prepared: { lens, colors } }) {
     const { width, height } = out;
     const fixtures = inputs.lamps.flatMap(({ points, count }, k) =>
       Array.from({ length: count[0] }, (_, i): Glint => {
@@ -129,7 +130,7 @@ export const glints = stage({
     );
     const cover = inputs.within && { width, height, data: inputs.within.coverage };
     const some = all.map((glint) => {
-      const by = share * (cover ? meanAround(cover, glint.u, glint.v, 0) : 1);
+      const by = cover ? meanAround(cover, glint.u, glint.v, 0) : 1;
       const { r, g, b, ...rest } = tinted(glint, lens);
       return { ...rest, r: by * r, g: by * g, b: by * b };
     });
@@ -137,13 +138,16 @@ export const glints = stage({
   },
 });
 
-/** Light that the lens spreads over the picture, on a copy of half the small one's size: it is smooth. */
+/** A side that was halved twice. */
+const quarterOf = (side: number) => Math.ceil(Math.ceil(side / 2) / 2);
+
+/** Light that the lens spreads over the picture, on a copy of a quarter of the small one's size: it is smooth. */
 export const veil = stage({
   name: 'veil',
   part: 'the lens',
   region(at) {
     const { width, height } = smallOf(at).region;
-    return wholeRegion(Math.ceil(width / 2), Math.ceil(height / 2));
+    return wholeRegion(quarterOf(width), quarterOf(height));
   },
   settings: ({ scene }) => scene.lens.veilReach,
   inputs: (at) => ({ light: sum(smallOf(at)) }),
@@ -153,7 +157,7 @@ export const veil = stage({
   newest: () => '',
   run(out, { light }, { prepared: reach }) {
     const { width, height } = out;
-    createVeil(width, height, reach)(out, halved(light));
+    createVeil(width, height, reach)(out, halved(halved(light)));
   },
 });
 
@@ -177,6 +181,7 @@ export const glare = stage({
   settings: ({ scene: { lens, desk } }) => ({
     look: spikesOf(lens),
     spread: veilShare(faderGain(desk.veil)),
+    share: SPIKES * faderGain(desk.spikes),
   }),
   inputs: (at) => ({
     light: sum(at),
@@ -188,11 +193,11 @@ export const glare = stage({
   passing: true,
   pointwise: true,
   kit: createSpikeKit,
-  run(out, inputs, { prepared: { look, spread }, kit }, { region, of }) {
+  run(out, inputs, { prepared: { look, spread, share }, kit }, { region, of }) {
     const made = of(out);
     spreadLight(made, of(inputs.light), inputs.veil, spread, region);
     const { glints: sources } = inputs;
-    if (sources) kit(look, region.fullWidth)(made, sources.glints, sources.count[0], region);
+    if (sources) kit(look, region.fullWidth)(made, sources.glints, sources.count[0], share, region);
   },
 });
 
@@ -209,10 +214,11 @@ export const grain = stage({
   pace: 'quick',
   passing: true,
   pointwise: true,
-  run(out, inputs, { prepared: settings }, { region, of }) {
+  kit: createDeviates,
+  run(out, inputs, { prepared: settings, kit: deviates }, { region, of }) {
     const [made, light] = [of(out), of(inputs.light)];
     for (const c of ['r', 'g', 'b'] as const) made[c].set(light[c]);
-    addGrain(made, settings, region);
+    addGrain(made, settings, deviates, region);
   },
 });
 

@@ -12,6 +12,7 @@ import type { View } from '../graph/view';
 import type { Size } from '../sizes';
 import { direct } from './direct';
 import { litLayers } from './grip';
+import { LENS_DOWN } from './lens-down';
 import { night } from './night';
 import { plate } from './plate';
 import { clouds, dome, eyeOf, fileOf, points, skyPicture, type DomePlanes } from './sky-parts';
@@ -70,16 +71,18 @@ export const behind = stage({
   name: 'behind',
   part: 'the sky',
   settings(at) {
-    const { night: own, desk, circuits, sky: said, moon } = at.scene;
+    const { night, desk, circuits, sky: said, moon } = at.scene;
     const { under } = said.clouds;
     const lit = lampsBelow(at).map((layer) => ({ ...layer, fixtures: [] }));
     // Lamps and their faders count only where clouds are lit by them.
-    const lamps = lit.length > 0 ? { circuits, desk } : { circuits: [], desk: { ...desk, master: 0 } };
+    // The lens adds to what is behind the skyline later.
+    const own = { ...desk, ...LENS_DOWN };
+    const lamps = lit.length > 0 ? { circuits, desk: own } : { circuits: [], desk: { ...own, master: 0 } };
     return {
       eye: eyeOf(at),
       starSize: said.stars.size,
       lit,
-      of: { night: own, ...lamps, moon, moonLook: said.moon, under },
+      of: { night, ...lamps, moon, moonLook: said.moon, under },
     };
   },
   inputs: (at) => ({

@@ -6,6 +6,7 @@ import { evened } from './even';
 import { layerWants, litLayers } from './grip';
 import { ifAny } from './direct';
 import type { LayerView } from './lamps';
+import { LENS_DOWN } from './lens-down';
 import { night } from './night';
 import { relief } from './relief';
 import { behind } from './sky';
@@ -26,7 +27,7 @@ export const sum = stage({
   name: 'sum',
   part: 'the light of the fixtures',
   settings: (at) => ({
-    ...{ night: at.scene.night, desk: at.scene.desk, circuits: at.scene.circuits },
+    ...{ night: at.scene.night, desk: { ...at.scene.desk, ...LENS_DOWN }, circuits: at.scene.circuits },
     skied: hasSky(at),
     lit: litLayers(at).map((layer) => ({ ...layer, fixtures: [] })),
   }),

@@ -1,3 +1,4 @@
+import { RANGES } from '@/core/fields/ranges';
 import { describe, expect, it } from 'vitest';
 import { runCommand } from '@/core/scene/command';
 import { setDesk } from '@/core/scene/commands';
@@ -52,6 +53,7 @@ describe('takeUp', () => {
       ...LAST,
       night: { ...LAST.night, meter: 0 },
       sky: { ...LAST.sky, from: 'plate' },
+      desk: { ...LAST.desk, spikes: RANGES.level.min, veil: RANGES.level.min },
     });
     expect(taken.entries).toHaveLength(1);
     expect(taken.entries[0].label).toBe('Changes from before Sundew was updated');

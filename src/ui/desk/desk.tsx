@@ -54,6 +54,8 @@ export function Desk() {
         </p>
       )}
       <span className={classes.divider} />
+      {fader('spikes', 'Spikes', litCss([1.06, 1, 0.9], 0.6))}
+      {fader('veil', 'Veil', litCss([1.04, 1, 0.94], 0.35))}
       {fader('master', 'Master', '#e6e6e6')}
       <Cues />
     </footer>

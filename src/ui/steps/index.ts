@@ -1,5 +1,6 @@
 import { fixtures } from './fixtures';
 import { frame } from './frame';
+import { lens } from './lens';
 import { mattes } from './mattes';
 import { night } from './night';
 import { output } from './output';
@@ -8,7 +9,7 @@ import { sky } from './sky';
 import type { StepInfo } from './step';
 
 /** Every step of the worksheet, in the order of the work. To add one: a folder beside these, and its name here. */
-export const STEPS = { frame, night, mattes, plan, sky, fixtures, output };
+export const STEPS = { frame, night, mattes, plan, sky, fixtures, lens, output };
 
 export type StepName = keyof typeof STEPS;
 

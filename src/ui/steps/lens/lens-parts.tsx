@@ -1,0 +1,231 @@
+'use client';
+
+import { Button, NativeSelect, SegmentedControl, UnstyledButton } from '@mantine/core';
+import { FIRST_LENS } from '@/core/lens/lens-schema';
+import { bringGlintsBack, setGrain, setLens } from '@/core/scene/lens-commands';
+import { RANGES, type Range } from '@/core/fields/ranges';
+import type { LensSettings } from '@/core/scene/schema';
+import { giveGlints, strengthenGlint, takeGlints, type GlintMark } from '@/state/actions/lens-actions';
+import { NumberRow, ratioScale } from '../../controls/number-row';
+import { useScene, useView } from '../../editor/editor-context';
+import { GelSwatches } from '../fixtures/gel-swatches';
+import { isAt, useGlintMarks } from './use-glints';
+import lists from '../../worksheet/lists.module.css';
+import classes from '../../worksheet/worksheet.module.css';
+
+type Look = Partial<Parameters<typeof NumberRow>[0]>;
+type NumberIn<T> = { [K in keyof T]: T[K] extends number ? K : never }[keyof T] & string;
+
+/** Rows for numbers of the lens. */
+function useLensRow() {
+  const lens = useScene(({ scene }) => scene.lens);
+  const change = useScene((state) => state.change);
+  return (name: NumberIn<LensSettings>, label: string, range: Range, look?: Look) => (
+    <NumberRow
+      label={label}
+      value={lens[name]}
+      range={range}
+      initial={FIRST_LENS[name]}
+      onChange={(value) => change(`lens ${name}`, setLens(`Lens: ${label.toLowerCase()}`, { [name]: value }))}
+      {...look}
+    />
+  );
+}
+
+/** What spikes look like: as an aperture draws them, or each value by hand. Their fader is on the desk. */
+export function SpikesPart() {
+  const { from, gel, tint } = useScene(({ scene }) => scene.lens);
+  const run = useScene((state) => state.run);
+  const row = useLensRow();
+  return (
+    <>
+      <SegmentedControl
+        aria-label="What draws the spikes"
+        fullWidth
+        size="xs"
+        value={from}
+        onChange={(value) => run(setLens('What draws the spikes', { from: value }))}
+        data={[
+          { value: 'aperture', label: 'An aperture' },
+          { value: 'hand', label: 'By hand' },
+        ]}
+      />
+      {from === 'aperture' ? (
+        <>
+          {row('blades', 'Blades', RANGES.blades)}
+          {row('roundness', 'Roundness', RANGES.strength)}
+        </>
+      ) : (
+        <>
+          {row('number', 'Number', RANGES.spikes)}
+          {row('reach', 'Reach', RANGES.spikeReach, { scale: ratioScale(RANGES.spikeReach) })}
+          {row('thickness', 'Thickness', RANGES.spikeThickness, { scale: ratioScale(RANGES.spikeThickness) })}
+          {row('crisp', 'Crispness', RANGES.strength)}
+        </>
+      )}
+      {row('turn', 'Turn', RANGES.tilt)}
+      {row('heart', 'Heart', RANGES.halo)}
+      {row('tint', 'One colour', RANGES.strength)}
+      {tint > 0 && (
+        <GelSwatches gel={gel} onChange={(next) => run(setLens('Colour of the spikes', { gel: next }))} />
+      )}
+      <p className={classes.hint}>
+        {from === 'aperture'
+          ? 'An even number of blades draws as many spikes, an odd number twice as many. Rounder blades draw shorter, softer ones.'
+          : 'Each spike has its source’s own colour, unless one colour takes its place.'}
+      </p>
+    </>
+  );
+}
+
+const ORIGINS: Record<GlintMark['from'], string> = {
+  fixture: 'fixture',
+  found: 'in the photo',
+  said: 'by hand',
+};
+
+/** Which lights get spikes. */
+export function SourcesPart() {
+  const within = useScene(({ scene }) => scene.lens.within);
+  const mattes = useScene(({ scene }) => scene.mattes);
+  const run = useScene((state) => state.run);
+  const chosen = useView((view) => view.glint);
+  const sweep = useView((view) => view.sweep);
+  const setView = useView((view) => view.set);
+  const marks = useGlintMarks();
+  return (
+    <>
+      <SegmentedControl
+        aria-label="What a stroke over sources does"
+        fullWidth
+        size="xs"
+        value={sweep}
+        onChange={(value) => setView({ sweep: value })}
+        data={[
+          { value: 'take', label: 'Stroke takes away' },
+          { value: 'give', label: 'Stroke gives back' },
+        ]}
+      />
+      <p className={classes.hint}>
+        Click in the picture to add a source, click a mark to take its spikes away. Drag a mark to part it in
+        two. Globes, lanterns, bulbs, headlamps and fires are here by themselves; panes and tubes are not.
+      </p>
+      {marks.length === 0 && (
+        <p className={classes.hint}>No source yet. Light a lamp in Fixtures, or click in the picture.</p>
+      )}
+      <ul className={lists.list} aria-label="Sources">
+        {marks.map((mark, k) => (
+          <li key={k}>
+            <UnstyledButton
+              className={lists.item}
+              aria-pressed={isAt(mark, chosen)}
+              onClick={() => setView({ glint: isAt(mark, chosen) ? undefined : mark.at })}
+            >
+              Source {k + 1}
+              <span>{mark.isOn ? ORIGINS[mark.from] : 'taken away'}</span>
+            </UnstyledButton>
+            {isAt(mark, chosen) && <ChosenGlint mark={mark} />}
+          </li>
+        ))}
+      </ul>
+      {mattes.length > 0 && (
+        <div className={classes.pair}>
+          <span>Only inside</span>
+          <NativeSelect
+            size="xs"
+            aria-label="The matte inside which there are spikes"
+            value={within ?? ''}
+            data={[
+              { value: '', label: 'everywhere' },
+              ...mattes.map(({ id, name }) => ({ value: id, label: name })),
+            ]}
+            onChange={({ currentTarget: { value } }) =>
+              run(setLens('Where there are spikes', { within: value === '' ? undefined : value }))
+            }
+          />
+        </div>
+      )}
+      <div className={classes.actions}>
+        <Button
+          size="compact-xs"
+          variant="default"
+          disabled={marks.every(({ isOn }) => isOn)}
+          onClick={() => run(bringGlintsBack())}
+        >
+          Bring back what was found
+        </Button>
+      </div>
+    </>
+  );
+}
+
+/** One source, set apart from the rest. */
+function ChosenGlint({ mark }: { mark: GlintMark }) {
+  const run = useScene((state) => state.run);
+  const change = useScene((state) => state.change);
+  return (
+    <div className={lists.settings}>
+      {mark.isOn && (
+        <NumberRow
+          label="Strength"
+          value={mark.point?.stops ?? 0}
+          range={RANGES.level}
+          initial={0}
+          onChange={(stops) => change('lens strength', strengthenGlint(mark, stops))}
+        />
+      )}
+      <div className={classes.actions}>
+        <Button
+          size="compact-xs"
+          variant="default"
+          onClick={() => run(mark.isOn ? takeGlints([mark]) : giveGlints([mark]))}
+        >
+          {mark.isOn ? 'Take its spikes away' : 'Give it spikes again'}
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+/** How far the veil reaches; its fader is on the desk. */
+export function VeilPart() {
+  const row = useLensRow();
+  return (
+    <>
+      {row('veilReach', 'Reach', RANGES.veilReach, { scale: ratioScale(RANGES.veilReach) })}
+      <p className={classes.hint}>
+        Some of all light is spread about, as in an eye or in glass: around lamps it glows, and shadows near
+        them lift. The Veil fader on the desk says how much.
+      </p>
+    </>
+  );
+}
+
+/** The grain of a night exposure. */
+export function GrainPart() {
+  const grain = useScene(({ scene }) => scene.lens.grain);
+  const change = useScene((state) => state.change);
+  const row = (name: keyof typeof grain, label: string, range: Range) => (
+    <NumberRow
+      label={label}
+      value={grain[name]}
+      range={range}
+      initial={FIRST_LENS.grain[name]}
+      onChange={(value) =>
+        change(`lens grain ${name}`, setGrain(`Grain: ${label.toLowerCase()}`, { [name]: value }))
+      }
+    />
+  );
+  return (
+    <>
+      {row('iso', 'Sensitivity', RANGES.iso)}
+      {row('size', 'Size', RANGES.grainSize)}
+      {row('color', 'Colour', RANGES.strength)}
+      {row('seed', 'Seed', RANGES.seed)}
+      <p className={classes.hint}>
+        As a sensor would have it at this sensitivity, the same look at every size of the output. At 0 there
+        is none.
+      </p>
+    </>
+  );
+}

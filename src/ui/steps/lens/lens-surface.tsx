@@ -1,0 +1,52 @@
+'use client';
+
+import { useRef } from 'react';
+import type { PlatePoint } from '@/core/geometry/camera';
+import { addGlint, giveGlints, takeGlints } from '@/state/actions/lens-actions';
+import { useScene, useView } from '../../editor/editor-context';
+import { usePictureDrag } from '../../picture/use-picture-drag';
+import { MarksSvg } from '../marks-svg';
+import type { Stage } from '../step';
+import { GlintMarkShape } from './lens-marks';
+import { useFoundGlints, useGlintMarks } from './use-glints';
+
+/** How near a stroke passes by a source to count for it, fraction of the width. */
+const SWEEP = 0.014;
+
+export function LensSurface(stage: Stage) {
+  const run = useScene((state) => state.run);
+  const part = useView((view) => view.lensPart);
+  const sweep = useView((view) => view.sweep);
+  useFoundGlints();
+  const marks = useGlintMarks();
+  const { box, trail } = stage;
+  const way = useRef<PlatePoint[]>([]);
+  const isOpen = part === 'spikes' || part === 'sources';
+
+  function onEnd(): void {
+    trail.current?.removeAttribute('d');
+    const passed = marks.filter(({ at }) =>
+      way.current.some(({ u, v }) => Math.hypot(at.u - u, ((at.v - v) * box.height) / box.width) < SWEEP),
+    );
+    way.current = [];
+    const some = passed.filter(({ isOn }) => isOn === (sweep === 'take'));
+    if (some.length > 0) run(sweep === 'take' ? takeGlints(some) : giveGlints(some));
+  }
+  const gestures = usePictureDrag({
+    onDrag(_by, at) {
+      way.current.push(at);
+      const places = way.current.map(({ u, v }) => `${u * box.width} ${v * box.height}`);
+      trail.current?.setAttribute('d', `M${places[0]}L${places.join('L')}`);
+      trail.current?.setAttribute('stroke-width', String(2 * SWEEP * box.width));
+    },
+    onEnd,
+    onClick: (at) => run(addGlint(at)),
+  });
+
+  return (
+    <MarksSvg stage={stage} gestures={isOpen ? gestures : undefined}>
+      {isOpen &&
+        marks.map((mark, k) => <GlintMarkShape key={k} box={box} mark={mark} name={`Source ${k + 1}`} />)}
+    </MarksSvg>
+  );
+}

@@ -1,0 +1,45 @@
+import { setDesk } from '@/core/scene/commands';
+import { bringGlintsBack } from '@/core/scene/lens-commands';
+import type { Glint } from '@/core/lens/glint';
+import { RANGES } from '@/core/fields/ranges';
+import type { PlatePoint } from '@/core/geometry/camera';
+import type { Slice } from '../../view/slice';
+
+/** Parts of the step; one is open at a time. */
+export const LENS_PARTS = ['spikes', 'sources', 'veil', 'grain'] as const;
+export type LensPartName = (typeof LENS_PARTS)[number];
+
+export interface LensView {
+  lensPart?: LensPartName;
+  /** The sources that have spikes, as they were found last. */
+  glints: readonly Glint[];
+  /** The place of the one that is set apart from the rest. */
+  glint?: PlatePoint;
+  /** What a stroke over sources does. */
+  sweep: 'take' | 'give';
+}
+
+export const lensView: Slice<LensView> = {
+  initial: { lensPart: 'spikes', glints: [], sweep: 'take' },
+  escape: { glint: undefined },
+  leave: { glint: undefined },
+  deeds: ({ scene, session, set }) => {
+    const { run } = session.scene.getState();
+    const toggle = (channel: 'spikes' | 'veil', name: string) => {
+      const isUp = scene.desk[channel] > RANGES.level.min;
+      return {
+        label: isUp ? `Take the ${channel} of the lens away` : `Give the lens its ${channel}`,
+        run: () => run(setDesk(name, { [channel]: isUp ? RANGES.level.min : 0 })),
+      };
+    };
+    return [
+      toggle('spikes', 'Spikes'),
+      toggle('veil', 'Veil'),
+      { label: 'Bring back what was found', run: () => run(bringGlintsBack()) },
+      ...LENS_PARTS.map((lensPart) => ({
+        label: `Set the ${lensPart} of the lens`,
+        run: () => set({ step: 'lens', lensPart }),
+      })),
+    ];
+  },
+};
