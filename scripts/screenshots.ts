@@ -66,6 +66,12 @@ await page.mouse.move(760, 560);
 await pictureReady(page);
 await shoot('fixtures');
 
+await page.keyboard.press('Escape');
+await page.getByRole('button', { name: /^Lens/ }).first().click();
+await page.mouse.move(100, 730);
+await pictureReady(page);
+await shoot('lens');
+
 await page.getByRole('button', { name: /^Mattes/ }).click();
 await page
   .getByRole('button', { name: /^Traveller/ })

@@ -17,8 +17,8 @@ const LONGEST = 2.2;
 /** So many others of its size within so many of its sizes: lettering, a row of bright panes, sun through leaves. */
 const CROWD = { others: 3, within: 5, alike: 2.5 } as const;
 
-/** How much brighter than the film holds them burning things are. */
-const HELD = 32;
+/** How much brighter than the film holds them things are: those that burnt in the photo, and those that are said to. */
+const HELD = { found: 32, said: 256 } as const;
 
 /** Bright pixels that hang together. */
 interface Blob {
@@ -121,7 +121,7 @@ function glintOf(
     y += luminance[i] * (Math.floor(i / width) + 0.5);
   }
   const sum = (plane: Float32Array) =>
-    (HELD * pixels.reduce((light, i) => light + plane[i], 0)) / (width * width);
+    (HELD.found * pixels.reduce((light, i) => light + plane[i], 0)) / (width * width);
   return {
     ...{ u: x / all / width, v: y / all / height },
     ...{ r: sum(planes.r), g: sum(planes.g), b: sum(planes.b), from: 'found' as const },
@@ -146,7 +146,7 @@ export function glintAt(light: RgbPlanes, u: number, v: number): Glint {
       if (Math.hypot(i - x, j - y) <= reach) inside.push(j * width + i);
   const sum = (plane: Float32Array) => {
     const least = inside.reduce((low, i) => Math.min(low, plane[i]), Infinity);
-    return inside.reduce((all, i) => all + (plane[i] - least), 0) * (HELD / (width * width));
+    return inside.reduce((all, i) => all + (plane[i] - least), 0) * (HELD.said / (width * width));
   };
   return { u, v, r: sum(light.r), g: sum(light.g), b: sum(light.b), from: 'said' };
 }

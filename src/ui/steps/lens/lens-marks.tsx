@@ -14,9 +14,9 @@ import own from './lens-marks.module.css';
 import classes from '../../picture/picture.module.css';
 
 /** Half a mark, and its gap in the middle, CSS pixels. */
-const ARM = 9;
-const GAP = 5;
-const GRIP = 11;
+const ARM = 7;
+const GAP = 4;
+const GRIP = 9;
 
 const NUDGE = { step: 0.001, coarse: 4 };
 const STOPS = 0.5;

@@ -21,7 +21,8 @@ export function LensSurface(stage: Stage) {
   const marks = useGlintMarks();
   const { box, trail } = stage;
   const way = useRef<PlatePoint[]>([]);
-  const isOpen = part === 'spikes' || part === 'sources';
+  // Elsewhere the picture is looked at, not its marks.
+  const isOpen = part === 'sources';
 
   function onEnd(): void {
     trail.current?.removeAttribute('d');
