@@ -17,10 +17,15 @@ test('axe finds nothing serious on any view', async ({ page, request }) => {
   await expect(page.getByRole('article').first()).toBeVisible();
   await check('scenes');
   await openEditor(page, await copyOf(request, 'ferry-steps'));
-  for (const step of ['Frame', 'Night', 'Mattes', 'Ground plan', 'Sky', 'Fixtures', 'Output']) {
+  for (const step of ['Frame', 'Night', 'Mattes', 'Ground plan', 'Sky', 'Fixtures', 'Lens', 'Output']) {
     const head = page.getByRole('button', { name: new RegExp(`^${step}`) });
     if ((await head.getAttribute('aria-expanded')) !== 'true') await head.click();
     await check(step);
+    if (step === 'Lens') {
+      await page.getByRole('button', { name: /^Sources/ }).click();
+      await expect(page.getByRole('button', { name: /^Source 1/ }).first()).toBeVisible();
+      await check('sources of the lens');
+    }
     if (step !== 'Sky') continue;
     await page.getByText('The hour’s sky', { exact: true }).click();
     await page.getByRole('button', { name: /^Stars/ }).click();

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { expect, test } from '@playwright/test';
 import sharp from 'sharp';
-import { copyOf, openEditor } from './support/editor';
+import { copyOf, openEditor, openStep, toneAt } from './support/editor';
 
 test('a PNG, the scene as a file, and the command line all give the same picture', async ({
   page,
@@ -40,6 +40,44 @@ test('a PNG, the scene as a file, and the command line all give the same picture
   // The scene file can be dropped in again.
   const again = await request.post('/api/scenes?name=scene.sundew', { data: await readFile(from) });
   expect(again.status()).toBe(201);
+});
+
+test('a smaller TIFF of 16 bits goes out, and the next output begins with the last choice', async ({
+  page,
+  request,
+}) => {
+  await openEditor(page, await copyOf(request, 'ferry-steps'));
+  await openStep(page, /^Output/);
+  await page.getByRole('radio', { name: 'TIFF, 16 bit' }).check();
+  await expect(page.getByLabel('Quality, value')).toHaveCount(0);
+  await page.getByLabel('Long side, value').fill('300');
+  await page.keyboard.press('Enter');
+  const [tiff] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Send out 300 × 200' }).click(),
+  ]);
+  expect(tiff.suggestedFilename()).toMatch(/\.tif$/);
+  const picture = sharp(await readFile(await tiff.path()));
+  expect(await picture.metadata()).toMatchObject({
+    format: 'tiff',
+    width: 300,
+    height: 200,
+    depth: 'ushort',
+  });
+  // The same tones as on the screen.
+  const { r, g, b } = await toneAt(page, 0.4, 0.9, 0.03);
+  const part = { left: 111, top: 171, width: 18, height: 18 };
+  const bytes = await picture.extract(part).toColourspace('rgb16').raw({ depth: 'ushort' }).toBuffer();
+  const codes = new Uint16Array(bytes.buffer, bytes.byteOffset, bytes.length / 2);
+  [r, g, b].forEach((tone, c) => {
+    const channel = codes.filter((_, i) => i % 3 === c);
+    const mean = channel.reduce((sum, code) => sum + code, 0) / channel.length / 257;
+    expect(Math.abs(mean - tone)).toBeLessThan(4);
+  });
+  await page.reload();
+  await openStep(page, /^Output/);
+  await expect(page.getByRole('radio', { name: 'TIFF, 16 bit' })).toBeChecked();
+  await expect(page.getByRole('button', { name: 'Send out 300 × 200' })).toBeVisible();
 });
 
 test('an output can be cancelled, and a failing one says why', async ({ page, request }) => {

@@ -62,7 +62,7 @@ it('renders a scene with all that it holds, what an edge brush found too', async
       await sharp(await readFile(out))
         .raw()
         .toBuffer(),
-      rgb,
+      Buffer.from(rgb),
     ),
   ).toBe(0);
 });
@@ -72,6 +72,7 @@ it.each([
   ['an ending that is no picture’s', ['a.sundew', '--out', 'a.gif'], 2, /^Usage:/],
   ['a width that is none', ['a.sundew', '--out', 'a.png', '--width', 'wide'], 2, /^Usage:/],
   ['a quality that is none', ['a.sundew', '--out', 'a.jpg', '--quality', '0'], 2, /^Usage:/],
+  ['16 bits of a format that has none', ['a.sundew', '--out', 'a.jpg', '--deep'], 2, /^Usage:/],
   ['an option that is none', ['a.sundew', '--out', 'a.png', '--fast'], 2, /^Usage:/],
   ['a file that is not there', ['none.sundew', '--out', 'a.png'], 1, /none\.sundew/],
   ['a file that is no scene', ['package.json', '--out', 'a.png'], 1, /damaged/],

@@ -3,15 +3,20 @@ import { tmpdir } from 'node:os';
 import { extname, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { framedSize } from '@/core/frame/frame';
+import { OUTPUT_FORMATS, type OutputFormat } from '@/core/output/output-formats';
 import type { Scene } from '@/core/scene/schema';
 import { takeSceneFile } from '@/server/scenes/intake';
-import { encodePicture, renderRgb, type OutputFormat } from '@/server/output/render-picture';
+import { encodePicture, renderRgb } from '@/server/output/render-picture';
 import { createServerRenderer } from '@/server/output/render-service';
 import { openWorkspace, type Workspace } from '@/server/assets/workspace';
 
-const USAGE = 'Usage: npm run render -- scene.sundew --out night.png [--width N] [--quality N]';
+const USAGE = 'Usage: npm run render -- scene.sundew --out night.png [--width N] [--quality N] [--deep]';
 
-const FORMATS: Record<string, OutputFormat> = { '.jpg': 'jpeg', '.jpeg': 'jpeg', '.png': 'png' };
+/** Formats by the ending of a file's name. */
+const FORMATS: Record<string, OutputFormat> = {
+  ...{ '.jpg': 'jpeg', '.jpeg': 'jpeg', '.png': 'png', '.webp': 'webp', '.avif': 'avif' },
+  ...{ '.tif': 'tiff', '.tiff': 'tiff' },
+};
 
 /** What was asked for cannot be understood. */
 class UsageError extends Error {}
@@ -38,6 +43,7 @@ function readOrder(args: string[]): Order {
     out: { type: 'string' },
     width: { type: 'string' },
     quality: { type: 'string' },
+    deep: { type: 'boolean' },
   } as const;
   const { values, positionals } = (() => {
     try {
@@ -46,7 +52,9 @@ function readOrder(args: string[]): Order {
       throw new UsageError(USAGE);
     }
   })();
-  const format = FORMATS[extname(values.out ?? '').toLowerCase()];
+  const named = FORMATS[extname(values.out ?? '').toLowerCase()];
+  const format = values.deep && named === 'png' ? 'png16' : named;
+  if (values.deep && OUTPUT_FORMATS[format]?.bits !== 16) throw new UsageError(USAGE);
   if (positionals.length !== 1 || !values.out || !format) throw new UsageError(USAGE);
   return {
     file: positionals[0],
@@ -67,7 +75,8 @@ async function renderScene(
   const size = { width: across, height: Math.max(1, Math.round((across * full.height) / full.width)) };
   const renderer = createServerRenderer(space);
   try {
-    const rgb = await renderRgb(renderer, scene, size, new AbortController().signal);
+    const { bits } = OUTPUT_FORMATS[format];
+    const rgb = await renderRgb(renderer, scene, size, new AbortController().signal, () => {}, 'soon', bits);
     await writeFile(out, await encodePicture(rgb, size, { format, quality }).toBuffer());
   } finally {
     renderer.close();

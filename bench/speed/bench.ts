@@ -3,6 +3,7 @@ import { rm } from 'node:fs/promises';
 import { benchDesk } from './desk';
 import { benchKernels } from './kernels';
 import { dataDir, renderer } from './kit';
+import { benchLens } from './lens';
 import { benchMattes } from './mattes';
 import { benchOutput } from './output';
 import { benchPreview } from './preview';
@@ -10,6 +11,7 @@ import { benchSky } from './sky';
 
 await benchPreview();
 await benchSky();
+await benchLens();
 await benchDesk();
 await benchKernels();
 await benchOutput();

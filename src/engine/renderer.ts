@@ -11,7 +11,7 @@ import type { Readout } from './readouts/readout';
 import type { RenderAssets } from './render-assets';
 import type { Region } from '@/core/plane/region';
 import { LEAST_SIDE } from './sizes';
-import { codesIn, picture } from './stages/picture';
+import { codesIn, deepCodesIn, deepFilm, picture } from './stages/picture';
 import { createTurnQueue, type Turn } from './turn-queue';
 
 /** Pixels of a finished frame: RGBA, 8 bits. Valid only until the callback that gets them returns. */
@@ -23,6 +23,12 @@ export interface Renderer {
    * much memory with a FrameLimitError.
    */
   frame: <T>(request: FrameRequest, signal: AbortSignal, consume: Consume<T>) => Promise<T>;
+  /** The same in codes of 16 bits. */
+  deepFrame: <T>(
+    request: FrameRequest,
+    signal: AbortSignal,
+    consume: (codes: Uint16Array) => T,
+  ) => Promise<T>;
   /** Reads something else off the stages. */
   read: <T>(readout: Readout<T>, signal: AbortSignal) => Promise<T>;
   /** Whether a frame needs nothing but what is quick. */
@@ -44,9 +50,13 @@ function widened(request: FrameRequest): FrameRequest {
 }
 
 /** The columns of a region's pixels that another one of the same rows has. */
-function columnsOf(pixels: Uint8ClampedArray, from: Region, to: Region): Uint8ClampedArray {
+function columnsOf<Codes extends Uint8ClampedArray | Uint16Array>(
+  pixels: Codes,
+  from: Region,
+  to: Region,
+): Codes {
   if (from.width === to.width) return pixels;
-  const out = new Uint8ClampedArray(4 * to.width * to.height);
+  const out = pixels.slice(0, 4 * to.width * to.height) as Codes;
   for (let y = 0; y < to.height; y++) {
     const first = 4 * (y * from.width + to.left - from.left);
     out.set(pixels.subarray(first, first + 4 * to.width), 4 * y * to.width);
@@ -86,6 +96,12 @@ export function createRenderer(
       inTurn(signal, request.turn ?? 'soon', (until) =>
         graph.see(picture(spot(widened(request))), until, (view) =>
           consume(columnsOf(codesIn(view), view.region, request.region)),
+        ),
+      ),
+    deepFrame: (request, signal, consume) =>
+      inTurn(signal, request.turn ?? 'soon', (until) =>
+        graph.see(deepFilm(spot(widened(request))), until, (view) =>
+          consume(columnsOf(deepCodesIn(view), view.region, request.region)),
         ),
       ),
     read: (readout, signal) =>

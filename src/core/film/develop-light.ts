@@ -20,8 +20,17 @@ export function developLight(
   const keep = 1 - inset;
   const last = DISPLAY_CODE_STEPS - 1;
   const opaque = codes[last];
-  const code = (display: number) =>
+  const nearest = (display: number) =>
     codes[display <= 0 ? 0 : display >= 1 ? last : (Math.sqrt(display) * last + 0.5) | 0];
+  // There are more words of 16 bits than entries of the table: they lie on lines between them.
+  const between = (display: number) => {
+    if (!(display > 0)) return codes[0];
+    if (display >= 1) return codes[last];
+    const at = Math.sqrt(display) * last;
+    const step = at | 0;
+    return codes[step] + (at - step) * (codes[step + 1] - codes[step]) + 0.5;
+  };
+  const code = out instanceof Uint16Array ? between : nearest;
   for (let i = 0, o = 0; i < r.length; i++, o += 4) {
     const into = inset * (wr * r[i] + wg * g[i] + wb * b[i]);
     const dr = develop(keep * r[i] + into);

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { developLight } from './develop-light';
 import { createDisplayCodes, DISPLAY_CODE_STEPS } from './display-codes';
 import { filmCurve, filmResponse } from './film-response';
 
@@ -55,4 +56,15 @@ it('display codes run from black to white without a gap of more than one code', 
   expect(codes[0]).toBe(0);
   expect(codes[DISPLAY_CODE_STEPS - 1]).toBe(255);
   for (let i = 1; i < codes.length; i++) expect(codes[i] - codes[i - 1]).toBeLessThanOrEqual(1);
+});
+
+it('codes of 16 bits have finer steps than their table', () => {
+  const count = 20_000;
+  const light = Float32Array.from({ length: count }, (_, i) => 0.05 + (0.01 * i) / count);
+  const out = new Uint16Array(4 * count);
+  const planes = { width: count, height: 1, r: light, g: light, b: light };
+  developLight(out, planes, createDisplayCodes(65535));
+  const greens = Array.from({ length: count }, (_, i) => out[4 * i + 1]);
+  greens.slice(1).forEach((code, i) => expect(code - greens[i]).toBeGreaterThanOrEqual(0));
+  expect(new Set(greens).size).toBeGreaterThan(0.9 * (greens[count - 1] - greens[0]));
 });

@@ -10,7 +10,7 @@ import { masked } from './masked';
 import { lamps } from './lamps';
 import { edge, enlarged, passes, refined, softened } from './matte';
 import { lut, night, open, range, tables } from './night';
-import { film, shown } from './picture';
+import { deepFilm, film, shown } from './picture';
 import { plate } from './plate';
 import { crease, relief, round } from './relief';
 import { soft } from './shades';
@@ -28,5 +28,5 @@ export const STAGES: readonly AnyStage[] = [
   ...[round, crease, relief, soft, hung],
   ...[tones, skyline, dome, clouds, points, skyPicture, sky, behind],
   ...[direct, bounce, lamps, masked, grip],
-  ...[sum, lampPoints, glints, veil, glare, grain, film, shown],
+  ...[sum, lampPoints, glints, veil, glare, grain, film, deepFilm, shown],
 ].map(({ spec }) => spec);

@@ -24,6 +24,21 @@ export const film = stage({
   },
 });
 
+/** The same in codes of 16 bits, for outputs: two floats' room a pixel. */
+export const deepFilm = stage({
+  name: 'deep film',
+  part: 'the night',
+  settings: () => undefined,
+  inputs: (at) => ({ light: exposed(at) }),
+  planes: (pixels) => ({ rgba: 2 * pixels }),
+  pace: 'quick',
+  passing: true,
+  kit: () => createDisplayCodes(65535),
+  run(out, { light }, { kit: codes }, { first, count, of }) {
+    developLight(deepCodesIn(out).subarray(4 * first, 4 * (first + count)), of(light), codes);
+  },
+});
+
 /** A picture with a matte shown over it. */
 export const shown = stage({
   name: 'shown',
@@ -44,6 +59,10 @@ export const shown = stage({
 /** The codes of a picture, RGBA. */
 export const codesIn = ({ rgba }: View<'rgba'>): Uint8ClampedArray =>
   new Uint8ClampedArray(rgba.buffer, rgba.byteOffset, rgba.byteLength);
+
+/** The codes of a deep picture, RGBA. */
+export const deepCodesIn = ({ rgba }: View<'rgba'>): Uint16Array =>
+  new Uint16Array(rgba.buffer, rgba.byteOffset, 2 * rgba.length);
 
 /** The finished picture of a spot. */
 export const picture = (at: Spot) => (at.show ? shown(at) : film(at));

@@ -1,5 +1,6 @@
 import { array, mixed, number, object, string } from 'yup';
 import { unique } from '@/core/fields/fields';
+import { OUTPUT_FORMAT_NAMES, SHORTEST_OUTPUT, type OutputFormat } from '@/core/output/output-formats';
 import { nightSchema } from '@/core/night/night-schema';
 import { LIMITS } from './limits';
 
@@ -48,8 +49,9 @@ export const copyRequest = object({ scene: mixed().required() }).noUnknown().req
 
 /** Body of an output. */
 export const outputRequest = object({
-  format: string().strict().oneOf(['jpeg', 'png']).required(),
+  format: mixed<OutputFormat>().oneOf(OUTPUT_FORMAT_NAMES).required(),
   quality: number().strict().integer().min(1).max(100).required(),
+  long: number().strict().integer().min(SHORTEST_OUTPUT).max(LIMITS.regionSide).optional(),
 })
   .noUnknown()
   .required();

@@ -5,13 +5,14 @@ import { open, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import PQueue from 'p-queue';
 import { framedSize } from '@/core/frame/frame';
+import { OUTPUT_FORMATS, outputSize, type OutputChoice } from '@/core/output/output-formats';
 import type { Scene } from '@/core/scene/schema';
 import { isAbort } from '@/engine/aborted';
 import type { Renderer } from '@/engine/renderer';
 import { AppError, diskFull } from '../http/app-error';
 import { writeWhole } from '../assets/asset-store';
 import { LIMITS } from '../http/limits';
-import { encodePicture, renderRgb, type OutputChoice } from './render-picture';
+import { encodePicture, renderRgb } from './render-picture';
 
 export type OutputState = 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
 
@@ -78,7 +79,8 @@ export function createOutputJobs(
 
   async function run(job: OutputJob, scene: Scene, choice: OutputChoice): Promise<void> {
     const { status, cancel } = job;
-    const { width, height } = framedSize(scene.plate, scene.frame);
+    const size = outputSize(framedSize(scene.plate, scene.frame), choice.long);
+    const { bits } = OUTPUT_FORMATS[choice.format];
     const temporary = `${job.path}.part`;
     try {
       cancel.signal.throwIfAborted();
@@ -86,9 +88,9 @@ export function createOutputJobs(
       const onProgress = (done: number) => {
         status.progress = done * (1 - ENCODING);
       };
-      const rgb = await renderRgb(renderer, scene, { width, height }, cancel.signal, onProgress, 'later');
+      const rgb = await renderRgb(renderer, scene, size, cancel.signal, onProgress, 'later', bits);
       mkdirSync(folder, { recursive: true });
-      const data = await encodePicture(rgb, { width, height }, choice).toBuffer();
+      const data = await encodePicture(rgb, size, choice).toBuffer();
       cancel.signal.throwIfAborted();
       const file = await open(temporary, 'w');
       await writeWhole(file, data).finally(() => file.close());
@@ -124,11 +126,11 @@ export function createOutputJobs(
         throw new AppError(429, 'too-many-outputs', message);
       }
       const id = randomUUID();
-      const extension = choice.format === 'jpeg' ? 'jpg' : 'png';
+      const { ending, mime } = OUTPUT_FORMATS[choice.format];
       const job: OutputJob = {
-        status: { id, state: 'waiting', progress: 0, fileName: `${fileStem(scene.title)}.${extension}` },
-        path: join(folder, `${id}.${extension}`),
-        mime: `image/${choice.format}`,
+        status: { id, state: 'waiting', progress: 0, fileName: `${fileStem(scene.title)}.${ending}` },
+        path: join(folder, `${id}.${ending}`),
+        mime,
         cancel: new AbortController(),
         finished: Promise.resolve(),
       };

@@ -4,6 +4,7 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { wholeRegion } from '@/core/plane/region';
 import type { Scene } from '@/core/scene/schema';
+import { OUTPUT_FORMAT_NAMES, OUTPUT_FORMATS } from '@/core/output/output-formats';
 import { abortError } from '@/engine/aborted';
 import type { Renderer } from '@/engine/renderer';
 import { streetLamp, streetScene } from '../../../test/street';
@@ -58,18 +59,47 @@ describe('renderRgb', () => {
 });
 
 describe('output jobs', () => {
-  it.each(['jpeg', 'png'] as const)('write a %s at full size with an sRGB profile', async (format) => {
+  it.each(OUTPUT_FORMAT_NAMES)('write a %s as it is on the screen, with an sRGB profile', async (format) => {
     const jobs = createOutputJobs(space.dataDir, renderer);
-    const { id } = jobs.start(scene, { format, quality: 90 });
+    const { id } = jobs.start(scene, { format, quality: 92 });
     expect(() => jobs.file(id)).toThrow('not finished');
     const status = await ended(jobs, id);
     expect(status).toMatchObject({ state: 'done', progress: 1 });
-    const { path, mime } = jobs.file(id);
+    const { path, mime, fileName } = jobs.file(id);
+    const { ending, bits, hasQuality, mime: own } = OUTPUT_FORMATS[format];
+    expect(fileName.endsWith(`.${ending}`)).toBe(true);
+    expect(mime).toBe(own);
     const meta = await sharp(path).metadata();
-    expect(mime).toBe(`image/${format}`);
-    expect(meta).toMatchObject({ format, ...SIZE });
+    expect(meta).toMatchObject({ ...SIZE, depth: bits === 16 ? 'ushort' : 'uchar' });
     expect(meta.icc).toBeDefined();
     expect((await readFile(path)).byteLength).toBe(status.bytes);
+
+    const region = wholeRegion(SIZE.width, SIZE.height);
+    const shown = await renderer.frame({ scene, region }, new AbortController().signal, (codes) =>
+      codes.slice(),
+    );
+    const { data } = await sharp(path)
+      .toColourspace(bits === 16 ? 'rgb16' : 'srgb')
+      .raw({ depth: bits === 16 ? 'ushort' : 'uchar' })
+      .toBuffer({ resolveWithObject: true });
+    const read = bits === 16 ? new Uint16Array(data.buffer, data.byteOffset, data.length / 2) : data;
+    const off = Array.from({ length: read.length }, (_, k) => {
+      const wanted = shown[4 * Math.floor(k / 3) + (k % 3)];
+      return Math.abs(read[k] / (bits === 16 ? 257 : 1) - wanted);
+    });
+    const mean = off.reduce((sum, value) => sum + value, 0) / off.length;
+    if (hasQuality) expect(mean).toBeLessThan(3);
+    // Codes of 8 bits are rounded, and kernels may be one beside the core.
+    else expect(off.reduce((most, value) => Math.max(most, value), 0)).toBeLessThan(bits === 16 ? 1.6 : 1.1);
+    // Finer steps are there, not only room for them.
+    if (bits === 16) expect(read.some((code) => code % 257 !== 0)).toBe(true);
+  });
+
+  it('write a smaller picture, made at its own size', async () => {
+    const jobs = createOutputJobs(space.dataDir, renderer);
+    const { id } = jobs.start(scene, { format: 'png', quality: 92, long: 150 });
+    await ended(jobs, id);
+    expect(await sharp(jobs.file(id).path).metadata()).toMatchObject({ width: 90, height: 150 });
   });
 
   it('stop when they are cancelled, and leave no file', async () => {

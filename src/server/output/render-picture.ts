@@ -2,6 +2,7 @@ import { setImmediate } from 'node:timers/promises';
 import sharp, { type Sharp } from 'sharp';
 import type { Scene } from '@/core/scene/schema';
 import { framedSize } from '@/core/frame/frame';
+import { OUTPUT_FORMATS, type OutputChoice } from '@/core/output/output-formats';
 import { framedRegion } from '@/core/frame/framed-region';
 import { straightenRows } from '@/core/frame/straighten';
 import { rowsOf, type Region } from '@/core/plane/region';
@@ -12,21 +13,21 @@ import type { Turn } from '@/engine/turn-queue';
 /** Rows of a picture that are made at a time: bounds the memory of an output of any size. */
 const BAND_ROWS = 256;
 
-export type OutputFormat = 'jpeg' | 'png';
-
-/** How a finished picture is written. */
-export interface OutputChoice {
-  format: OutputFormat;
-  /** 1 to 100; for JPEG. */
-  quality: number;
-}
-
 const WHOLE_PART = { left: 0, top: 0, width: 1, height: 1 };
 
 /** Share of the work that the turning of a frame takes. */
 const STRAIGHTENING = 0.1;
 
-/** A region of a picture as raw RGB bytes, made band by band. */
+/** Codes of a picture, interleaved RGB. */
+export type RgbCodes = Uint8Array | Uint16Array;
+
+/** How deep a picture is: bits of a channel. */
+export type Bits = 8 | 16;
+
+const codesFor = (bits: Bits, pixels: number): RgbCodes =>
+  bits === 8 ? new Uint8Array(3 * pixels) : new Uint16Array(3 * pixels);
+
+/** A region of a picture as raw RGB codes, made band by band. */
 async function renderRegion(
   renderer: Renderer,
   scene: Scene,
@@ -34,18 +35,21 @@ async function renderRegion(
   signal: AbortSignal,
   onProgress: (done: number) => void,
   turn: Turn,
-): Promise<Uint8Array> {
-  const rgb = new Uint8Array(3 * region.width * region.height);
+  bits: Bits,
+): Promise<RgbCodes> {
+  const rgb = codesFor(bits, region.width * region.height);
   for (let top = 0; top < region.height; top += BAND_ROWS) {
     const band = rowsOf(region, top, Math.min(BAND_ROWS, region.height - top));
-    await renderer.frame({ scene, region: band, turn }, signal, (pixels) => {
+    const take = (pixels: Uint8ClampedArray | Uint16Array) => {
       let to = 3 * top * region.width;
       for (let from = 0; from < pixels.length; from += 4) {
         rgb[to++] = pixels[from];
         rgb[to++] = pixels[from + 1];
         rgb[to++] = pixels[from + 2];
       }
-    });
+    };
+    const request = { scene, region: band, turn };
+    await (bits === 8 ? renderer.frame(request, signal, take) : renderer.deepFrame(request, signal, take));
     onProgress((top + band.height) / region.height);
   }
   return rgb;
@@ -59,7 +63,7 @@ export function regionFor({ plate, frame }: Scene, size: Size): Region {
   return framedRegion(frame, WHOLE_PART, full, plate.width / plate.height);
 }
 
-/** A finished picture, framed, as raw RGB bytes of `size`. `onProgress` gets 0 to 1; `turn` says whether it can wait for others. */
+/** A finished picture, framed, as raw RGB codes of `size`. `onProgress` gets 0 to 1; `turn` says whether it can wait for others. */
 export async function renderRgb(
   renderer: Renderer,
   scene: Scene,
@@ -67,10 +71,11 @@ export async function renderRgb(
   signal: AbortSignal,
   onProgress: (done: number) => void = () => {},
   turn: Turn = 'soon',
-): Promise<Uint8Array> {
+  bits: Bits = 8,
+): Promise<RgbCodes> {
   const region = regionFor(scene, size);
   const straightening = (done: number) => onProgress(done * (1 - STRAIGHTENING));
-  const rgb = await renderRegion(renderer, scene, region, signal, straightening, turn);
+  const rgb = await renderRegion(renderer, scene, region, signal, straightening, turn, bits);
   const framed = await straightened(rgb, region, scene, size, signal);
   onProgress(1);
   return framed;
@@ -78,14 +83,14 @@ export async function renderRgb(
 
 /** A region's RGB as the frame shows it, a band at a time, so that other requests are answered in between. */
 export async function straightened(
-  rgb: Uint8Array,
+  rgb: RgbCodes,
   region: Region,
   { plate, frame }: Pick<Scene, 'plate' | 'frame'>,
   size: Size,
   signal: AbortSignal,
-): Promise<Uint8Array> {
+): Promise<RgbCodes> {
   if (frame.angle === 0 && region.width === size.width && region.height === size.height) return rgb;
-  const out = new Uint8Array(3 * size.width * size.height);
+  const out = codesFor(rgb.BYTES_PER_ELEMENT === 1 ? 8 : 16, size.width * size.height);
   for (let from = 0; from < size.height; from += BAND_ROWS) {
     const to = Math.min(size.height, from + BAND_ROWS);
     const band = out.subarray(3 * size.width * from, 3 * size.width * to);
@@ -97,9 +102,20 @@ export async function straightened(
 }
 
 /** A raw picture ready to be written in a format, with an sRGB profile. */
-export function encodePicture(rgb: Uint8Array, size: Size, { format, quality }: OutputChoice): Sharp {
-  const picture = sharp(rgb, { raw: { ...size, channels: 3 } }).withIccProfile('srgb');
-  return format === 'jpeg'
-    ? picture.jpeg({ quality, chromaSubsampling: '4:4:4' })
-    : picture.png({ compressionLevel: 6 });
+export function encodePicture(rgb: RgbCodes, size: Size, { format, quality }: OutputChoice): Sharp {
+  const raw = sharp(rgb, { raw: { ...size, channels: 3 } });
+  const isDeep = OUTPUT_FORMATS[format].bits === 16;
+  const picture = (isDeep ? raw.toColourspace('rgb16') : raw).withIccProfile('srgb');
+  switch (format) {
+    case 'jpeg':
+      return picture.jpeg({ quality, chromaSubsampling: '4:4:4' });
+    case 'webp':
+      return picture.webp({ quality, smartSubsample: true });
+    case 'avif':
+      return picture.avif({ quality, chromaSubsampling: '4:4:4', effort: 4 });
+    case 'tiff':
+      return picture.tiff({ compression: 'deflate', predictor: 'horizontal' });
+    default:
+      return picture.png({ compressionLevel: 6 });
+  }
 }

@@ -1,3 +1,4 @@
+import type { OutputChoice } from '@/core/output/output-formats';
 import { SCENE_VERSION } from '@/core/scene/schema';
 import type { LogEntry } from '@/core/scene/history';
 import type { Region } from '@/core/plane/region';
@@ -101,11 +102,6 @@ export interface OutputProgress {
   reason?: string;
 }
 
-export interface OutputOrder {
-  format: 'jpeg' | 'png';
-  quality: number;
-}
-
 /** The server's routes, typed. Every one throws ApiError. */
 export const api = {
   /** Settles when the server is there. */
@@ -196,7 +192,7 @@ export const api = {
     await request(`/api/scenes/${sceneId}/moments/${id}`, { method: 'DELETE' });
   },
   entryThumbnail: (sceneId: string, entryId: string) => `/api/scenes/${sceneId}/entries/${entryId}/thumbnail`,
-  async startOutput(sceneId: string, order: OutputOrder): Promise<OutputProgress> {
+  async startOutput(sceneId: string, order: OutputChoice): Promise<OutputProgress> {
     return (await (await post(`/api/scenes/${sceneId}/outputs`, order)).json()) as OutputProgress;
   },
   async outputProgress(id: string): Promise<OutputProgress> {

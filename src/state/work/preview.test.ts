@@ -21,6 +21,7 @@ function slowRenderer(ready: () => boolean) {
           aborted: () => signal.aborted,
         });
       }),
+    deepFrame: () => Promise.reject(new Error('not asked for')),
     read: () => Promise.reject(new Error('not asked for')),
     isReady: ready,
     keyOf: ({ scene: { title } }) => title,

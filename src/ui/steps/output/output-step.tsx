@@ -1,16 +1,38 @@
 'use client';
 
-import { Anchor, Button, Progress, SegmentedControl } from '@mantine/core';
+import { Anchor, Button, Progress, Radio } from '@mantine/core';
+import { useLocalStorage } from '@mantine/hooks';
 import { useEffect, useRef, useState } from 'react';
 import { framedSize } from '@/core/frame/frame';
-import { api, ApiError, type OutputOrder, type OutputProgress } from '@/state/session/api';
+import {
+  OUTPUT_FORMAT_NAMES,
+  OUTPUT_FORMATS,
+  outputSize,
+  SHORTEST_OUTPUT,
+  type OutputChoice,
+} from '@/core/output/output-formats';
+import { api, ApiError, type OutputProgress } from '@/state/session/api';
 import { followOutput, isUnderWay } from '@/state/work/follow-output';
 import { useScene, useSession } from '../../editor/editor-context';
 import { NumberRow } from '../../controls/number-row';
 import classes from '../../worksheet/worksheet.module.css';
 
 const QUALITY = { min: 40, max: 100, step: 1, unit: '', decimals: 0 };
-const START: OutputOrder = { format: 'jpeg', quality: 92 };
+const START: OutputChoice = { format: 'jpeg', quality: 92 };
+
+/** Where a browser remembers how pictures were sent out last. */
+const REMEMBERED = 'sundew-output';
+
+/** What is remembered, where it is still sound. */
+function remembered(text: string | undefined): OutputChoice {
+  try {
+    const { format, quality, long } = JSON.parse(text ?? '') as Partial<OutputChoice>;
+    if (!OUTPUT_FORMAT_NAMES.includes(format!) || typeof quality !== 'number') return START;
+    return { format: format!, quality, ...(typeof long === 'number' && { long }) };
+  } catch {
+    return START;
+  }
+}
 
 function megabytes(bytes: number): string {
   return `${(bytes / 1e6).toFixed(1)} MB`;
@@ -34,8 +56,13 @@ export function OutputStep() {
   const id = useScene((state) => state.id);
   const plate = useScene(({ scene }) => scene.plate);
   const frame = useScene(({ scene }) => scene.frame);
-  const { width, height } = framedSize(plate, frame);
-  const [order, setOrder] = useState(START);
+  const full = framedSize(plate, frame);
+  const [order, setOrder] = useLocalStorage<OutputChoice>({
+    key: REMEMBERED,
+    defaultValue: START,
+    deserialize: remembered,
+  });
+  const { width, height } = outputSize(full, order.long);
   const [output, setOutput] = useState<OutputProgress>();
   const [fault, setFault] = useState<string>();
   const following = useRef<AbortController>(null);
@@ -69,7 +96,7 @@ export function OutputStep() {
 
   return (
     <>
-      <OrderRows order={order} onChange={setOrder} />
+      <OrderRows order={order} full={full} onChange={setOrder} />
       <div className={classes.actions}>
         <Button size="compact-sm" onClick={() => void send()} disabled={running}>
           Send out {width} × {height}
@@ -87,7 +114,9 @@ export function OutputStep() {
         )}
       </div>
       <HowItGoes output={output} fault={fault} />
-      <p className={classes.hint}>sRGB, full size, the same picture as on the screen.</p>
+      <p className={classes.hint}>
+        sRGB, the same picture as on the screen. A smaller one is made at its own size, not shrunk.
+      </p>
       <div className={classes.actions}>
         <Button size="compact-xs" variant="default" onClick={() => void saveSceneFile()}>
           Save the scene as a file
@@ -98,28 +127,35 @@ export function OutputStep() {
 }
 
 interface OrderRowsProps {
-  order: OutputOrder;
-  onChange: (order: OutputOrder) => void;
+  order: OutputChoice;
+  /** All of the picture, pixels. */
+  full: { width: number; height: number };
+  onChange: (order: OutputChoice) => void;
 }
 
-/** What is sent out: format and quality. */
-function OrderRows({ order, onChange }: OrderRowsProps) {
+/** What is sent out: format, quality, size. */
+function OrderRows({ order, full, onChange }: OrderRowsProps) {
+  const longest = Math.max(full.width, full.height);
+  const range = { min: SHORTEST_OUTPUT, max: longest, step: 1, unit: 'px', decimals: 0 };
   return (
     <>
-      <div className={classes.pair}>
-        <span>Format</span>
-        <SegmentedControl
-          aria-label="Format"
-          size="xs"
-          value={order.format}
-          data={[
-            { value: 'jpeg', label: 'JPEG' },
-            { value: 'png', label: 'PNG' },
-          ]}
-          onChange={(format) => onChange({ ...order, format })}
-        />
-      </div>
-      {order.format === 'jpeg' && (
+      <Radio.Group
+        aria-label="Format"
+        value={order.format}
+        onChange={(format) => onChange({ ...order, format: format })}
+      >
+        {OUTPUT_FORMAT_NAMES.map((name) => (
+          <Radio
+            key={name}
+            size="xs"
+            py={3}
+            value={name}
+            label={OUTPUT_FORMATS[name].label}
+            description={order.format === name ? OUTPUT_FORMATS[name].says : undefined}
+          />
+        ))}
+      </Radio.Group>
+      {OUTPUT_FORMATS[order.format].hasQuality && (
         <NumberRow
           label="Quality"
           value={order.quality}
@@ -128,6 +164,13 @@ function OrderRows({ order, onChange }: OrderRowsProps) {
           onChange={(quality) => onChange({ ...order, quality })}
         />
       )}
+      <NumberRow
+        label="Long side"
+        value={Math.min(longest, order.long ?? longest)}
+        range={range}
+        initial={longest}
+        onChange={(long) => onChange({ ...order, long: long < longest ? long : undefined })}
+      />
     </>
   );
 }
