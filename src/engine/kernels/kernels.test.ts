@@ -5,6 +5,7 @@ import { developLight } from '@/core/film/develop-light';
 import { seeded } from '@/core/fixture/seeded';
 import { createCamera } from '@/core/geometry/camera';
 import { addLights } from '@/core/light/add-lights';
+import { spreadLight } from '@/core/lens/veil';
 import type { PointLight } from '@/core/light/point-light';
 import { ambientLight } from '@/core/night/ambient-light';
 import { nightBase } from '@/core/night/night-base';
@@ -112,6 +113,25 @@ describe('kernels and the core', () => {
         kernels.nightBase(kernel, plate, light, open, undefined, 0, COUNT);
         nightBase(core, plate, light, open);
         for (const name of CHANNELS) expectAlike(kernel[name], core[name], 1e-5, 1e-7);
+        release();
+      }),
+    );
+  });
+
+  it('spread light through a veil alike', () => {
+    fc.assert(
+      fc.property(seeds, fc.double({ min: 0, max: 0.5, noNaN: true }), fc.integer({ min: 0, max: 40 }), (seed, share, left) => {
+        const { plane, rgb, release } = planesOf(seed);
+        const [wide, high] = [23, 15];
+        const veil = {
+          ...{ width: wide, height: high },
+          ...{ r: plane(0, 2, wide * high), g: plane(0, 2, wide * high), b: plane(0, 2, wide * high) },
+        };
+        const region = { ...REGION, left, top: 9, fullWidth: 300, fullHeight: 200 };
+        const [light, kernel, core] = [rgb(0, 3), rgb(0, 0), rgb(0, 0)];
+        kernels.spreadLight(kernel, light, veil, share, region);
+        spreadLight(core, light, veil, share, region);
+        for (const name of CHANNELS) expectAlike(kernel[name], core[name], 1e-5, 1e-5);
         release();
       }),
     );

@@ -27,6 +27,7 @@ interface KernelExports {
   addPointLights: (...args: number[]) => void;
   addBeamAir: (...args: number[]) => void;
   nightBase: (...args: number[]) => void;
+  spreadRows: (...args: number[]) => void;
 }
 
 /** Floats an entry of a look-up table: one load a corner. */
@@ -63,6 +64,8 @@ export interface Kernels {
     first: number,
     count: number,
   ) => void;
+  /** As `spreadLight` of the core. */
+  spreadLight: (out: RgbPlanes, light: RgbPlanes, veil: RgbPlanes, share: number, region: Region) => void;
   addLights: (
     out: LightPlanes,
     relief: Relief,
@@ -192,6 +195,17 @@ export function createKernels(
         scratch + PARAMS,
         scratch + PIXELS,
         count,
+      );
+    },
+    spreadLight(out, light, veil, share, { left, top, width, height, fullWidth, fullHeight }) {
+      const [stepX, stepY] = [veil.width / fullWidth, veil.height / fullHeight];
+      const [startX, startY] = [(left + 0.5) * stepX - 0.5, (top + 0.5) * stepY - 0.5];
+      const [to, from, over] = [channels(out), channels(light), channels(veil)];
+      to.forEach((plane, c) =>
+        exports.spreadRows(
+          ...[plane, from[c], over[c], veil.width, veil.height],
+          ...[startX, stepX, startY, stepY, share, width, height, scratch + LAYERS],
+        ),
       );
     },
     addLights(out, relief, camera, region, rows, lights, shades, thinned = true) {

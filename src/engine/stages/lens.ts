@@ -193,9 +193,10 @@ export const glare = stage({
   passing: true,
   pointwise: true,
   kit: createSpikeKit,
-  run(out, inputs, { prepared: { look, spread, share }, kit }, { region, of }) {
+  run(out, inputs, { prepared: { look, spread, share }, kit, kernels }, { region, of }) {
     const made = of(out);
-    spreadLight(made, of(inputs.light), inputs.veil, spread, region);
+    if (kernels && inputs.veil) kernels.spreadLight(made, of(inputs.light), inputs.veil, spread, region);
+    else spreadLight(made, of(inputs.light), inputs.veil, spread, region);
     const { glints: sources } = inputs;
     if (sources) kit(look, region.fullWidth)(made, sources.glints, sources.count[0], share, region);
   },
