@@ -5,31 +5,19 @@ import {
   dragOn,
   onPicture,
   openEditor,
+  openPart,
   openStep,
   pictureReady,
   saved,
   sceneOf,
+  setFader,
+  setRow,
   toneAt,
 } from './support/editor';
 
 /** The near lamp of the ferry steps, and a place on one of its spikes once they lie level. */
 const LAMP = { u: 0.486, v: 0.3643 };
 const SPIKE = { u: 0.505, v: 0.3643 };
-
-const openPart = (page: Page, name: RegExp) =>
-  page.getByRole('complementary').getByRole('button', { name }).last().click();
-
-async function setRow(page: Page, label: string, value: string): Promise<void> {
-  await page.getByLabel(`${label}, value`, { exact: true }).fill(value);
-  await page.keyboard.press('Enter');
-  await pictureReady(page);
-}
-
-async function setFader(page: Page, name: string, stops: string): Promise<void> {
-  await page.getByLabel(`${name}, stops`, { exact: true }).fill(stops);
-  await page.keyboard.press('Enter');
-  await pictureReady(page);
-}
 
 /** Opens a copy of the ferry steps with two strong level spikes on each lamp. */
 async function openSpiked(page: Page, id: string): Promise<void> {

@@ -7,34 +7,22 @@ import {
   dragTo,
   middleOf,
   openEditor,
+  openPart,
   openStep,
   pictureReady,
   saved,
   sceneOf,
+  setFader,
+  setRow,
   toneAt,
   warmth,
 } from './support/editor';
-
-const openPart = (page: Page, name: RegExp) =>
-  page.getByRole('complementary').getByRole('button', { name }).last().click();
 
 /** Opens a copy of a demo scene with the hour's sky behind its skyline. */
 async function openSky(page: Page, id: string): Promise<void> {
   await openEditor(page, id);
   await openStep(page, /^Sky/);
   await page.getByText('The hour’s sky', { exact: true }).click();
-  await pictureReady(page);
-}
-
-async function setRow(page: Page, label: string, value: string): Promise<void> {
-  await page.getByLabel(`${label}, value`, { exact: true }).fill(value);
-  await page.keyboard.press('Enter');
-  await pictureReady(page);
-}
-
-async function setFader(page: Page, name: string, stops: string): Promise<void> {
-  await page.getByLabel(`${name}, stops`, { exact: true }).fill(stops);
-  await page.keyboard.press('Enter');
   await pictureReady(page);
 }
 

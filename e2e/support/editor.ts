@@ -72,12 +72,25 @@ export async function drawThrough(page: Page, places: readonly (readonly number[
   await page.mouse.up();
 }
 
-/** Types a number into the field of a row, and waits for its picture. */
-export async function typeNumber(page: Page, label: string, value: number): Promise<void> {
-  await page.getByLabel(`${label}, value`, { exact: true }).fill(String(value));
+/** Opens a part of the step that is open. */
+export const openPart = (page: Page, name: RegExp) =>
+  page.getByRole('complementary').getByRole('button', { name }).last().click();
+
+/** Types into a field as it names itself, and waits for its picture. */
+async function typeInto(page: Page, label: string, value: string): Promise<void> {
+  await page.getByLabel(label, { exact: true }).fill(value);
   await page.keyboard.press('Enter');
   await pictureReady(page);
 }
+
+/** Sets a row of the worksheet. */
+export const setRow = (page: Page, label: string, value: string) => typeInto(page, `${label}, value`, value);
+
+/** Sets a fader of the desk, stops. */
+export const setFader = (page: Page, name: string, stops: string) => typeInto(page, `${name}, stops`, stops);
+
+/** The same by a number. */
+export const typeNumber = (page: Page, label: string, value: number) => setRow(page, label, String(value));
 
 /** The middle of whatever carries a label. */
 export async function middleOf(page: Page, label: string): Promise<{ x: number; y: number }> {
