@@ -3,10 +3,15 @@ import type { Region } from './region';
 
 /**
  * One row of a region, read from a plane that covers the whole picture at another scale, with bilinear weights and
- * clamped edges. `out` has region.width floats; `row` counts from the region's top.
+ * clamped edges; at its own scale the row as it is. `out` has region.width floats; `row` counts from the region's top.
  */
 export function bilinearRow(out: Float32Array, source: Plane, region: Region, row: number): void {
   const { width, height, data } = source;
+  if (region.fullWidth === width && region.fullHeight === height) {
+    const first = (region.top + row) * width + region.left;
+    out.set(data.subarray(first, first + region.width));
+    return;
+  }
   const v = ((region.top + row + 0.5) / region.fullHeight) * height - 0.5;
   const y0 = Math.min(height - 1, Math.max(0, Math.floor(v)));
   const y1 = Math.min(height - 1, y0 + 1);
