@@ -10,9 +10,8 @@
 import {
   LIGHT_CLEAR, LIGHT_CUTOFF, LIGHT_EVEN, LIGHT_FACES, LIGHT_FOCUS, LIGHT_SEEN_X, LIGHT_SEEN_Y, LIGHT_TURNED,
   LIT_AIR, LIT_BYTES, LIT_LAND, LIT_NORMAL_X, LIT_NORMAL_Y, LIT_NORMAL_Z, LIT_REACH, LIT_SHEEN, LIT_SHINE, LIT_SPILL, LIT_UNKNOWN_FACING,
-  NO_CUTOFF_SINE, OCCLUDER_WALL_END, OCCLUDER_WALL_SIDE_LEAST, OCCLUDER_WALL_SIDE_MOST, ON_WALL, TILE_HEIGHT, TILE_LIST, TILE_WIDTH,
+  NO_CUTOFF_SINE, TILE_HEIGHT, TILE_WIDTH,
 } from './generated';
-import { seenPast } from './occlusion';
 import { TILE_BYTES } from './tile';
 
 const EVERY: i32 = 3;
@@ -22,18 +21,17 @@ export const LATTICE_ROWS: i32 = 6;
 export const LATTICE_WIDTH: i32 = 24;
 const PLANE: usize = LATTICE_WIDTH * LATTICE_ROWS * 4;
 const THIRD: f32 = 1 / 3;
-const LANES = f32x4(0, 1, 2, 3);
 
 export const LATTICE_LIT: usize = 16;
 export const LATTICE_RAYS: usize = LATTICE_LIT + LIT_BYTES;
 const SPILL: usize = LATTICE_RAYS + 48;
 const AIR: usize = SPILL + PLANE;
-const REACH: usize = AIR + PLANE;
-const NEARNESS: usize = REACH + PLANE;
+export const LATTICE_REACH: usize = AIR + PLANE;
+const NEARNESS: usize = LATTICE_REACH + PLANE;
 const NORMAL: usize = NEARNESS + PLANE;
 const UNKNOWN_FACING: usize = NORMAL + 3 * PLANE;
-const LAND: usize = UNKNOWN_FACING + PLANE;
-export const LATTICE_TILE: usize = LAND + PLANE;
+export const LATTICE_LAND: usize = UNKNOWN_FACING + PLANE;
+export const LATTICE_TILE: usize = LATTICE_LAND + PLANE;
 export const LATTICE_BYTES: usize = LATTICE_TILE + TILE_BYTES;
 
 /** What is smooth in a tile. */
@@ -119,7 +117,7 @@ function spacing(lattice: usize): f32 {
   let most: f32 = 0;
   for (let j = 0; j < LATTICE_ROWS; j++) {
     for (let i = 0; i < COLUMNS; i++) {
-      const at = lattice + REACH + (<usize>(j * LATTICE_WIDTH + i) << 2);
+      const at = lattice + LATTICE_REACH + (<usize>(j * LATTICE_WIDTH + i) << 2);
       const reach = load<f32>(at);
       const right = i < COLUMNS - 1 ? load<f32>(at + 4) : reach;
       const below = j < LATTICE_ROWS - 1 ? load<f32>(at + LATTICE_WIDTH * 4) : reach;
@@ -146,16 +144,16 @@ export function readyLattice(lattice: usize, lit: usize, rays: usize, width: i32
   const first = <usize>(top * width + left) << 2;
   const own = lattice + LATTICE_LIT;
   const reach = load<u32>(lit + LIT_REACH) + first;
-  thin(lattice + REACH, reach, width);
+  thin(lattice + LATTICE_REACH, reach, width);
   for (let at: usize = 0; at < PLANE; at += 4) {
-    store<f32>(lattice + NEARNESS + at, 1 / load<f32>(lattice + REACH + at));
+    store<f32>(lattice + NEARNESS + at, 1 / load<f32>(lattice + LATTICE_REACH + at));
   }
   if (!isSmooth(lattice + NEARNESS, reach, width, true)) return 0;
   memory.fill(own, 0, LIT_BYTES);
   memory.fill(lattice + SPILL, 0, 2 * PLANE);
   store<u32>(own + LIT_SPILL, <u32>(lattice + SPILL));
   store<u32>(own + LIT_AIR, <u32>(lattice + AIR));
-  store<u32>(own + LIT_REACH, <u32>(lattice + REACH));
+  store<u32>(own + LIT_REACH, <u32>(lattice + LATTICE_REACH));
   for (let c: usize = 0; c < 12; c += 4) {
     const stepX = load<f32>(rays + 12 + c);
     const stepY = load<f32>(rays + 24 + c);
@@ -165,7 +163,7 @@ export function readyLattice(lattice: usize, lit: usize, rays: usize, width: i32
     store<f32>(to + 24, <f32>EVERY * stepY);
   }
   // All of them are thinned, whether land is smooth or not: the lattice's own tile is made of them.
-  let smooth = ready(lattice, lit, LIT_LAND, LAND, first, width);
+  let smooth = ready(lattice, lit, LIT_LAND, LATTICE_LAND, first, width);
   smooth = ready(lattice, lit, LIT_UNKNOWN_FACING, UNKNOWN_FACING, first, width) && smooth;
   smooth = ready(lattice, lit, LIT_NORMAL_X, NORMAL, first, width) && smooth;
   smooth = ready(lattice, lit, LIT_NORMAL_Y, NORMAL + PLANE, first, width) && smooth;
@@ -204,57 +202,6 @@ export function isImageFar(light: usize, left: i32, right: i32, top: i32, bottom
   const aside = max<f32>(<f32>left - x, x - <f32>right);
   const above = max<f32>(<f32>top - y, y - <f32>bottom);
   return max<f32>(aside, above) > FAR_PIXELS;
-}
-
-/** How much of a light a tile sees. */
-export const SEES_NOTHING: i32 = 0;
-export const SEES_ALL: i32 = 1;
-export const SEES_PART: i32 = 2;
-
-/**
- * How much the land of a tile sees of a light past what is near, told at its lattice: walls and decks are so large that nothing of
- * them lies between. Past standees and walls that end at mattes it is said to see a part.
- */
-export function sightOfLattice(lattice: usize, occluders: usize, near: usize, x: f32, y: f32, z: f32, radius: f32): i32 {
-  if (load<u32>(near + 8) > 0) return SEES_PART;
-  for (let k: usize = 0; k < <usize>load<u32>(near); k++) {
-    const wall = <usize>load<u32>(near + TILE_LIST + (k << 2));
-    if (load<u32>(wall + OCCLUDER_WALL_END) != 0) return SEES_PART;
-    // Along its foot a wall's shadow begins with a line.
-    const least = load<f32>(wall + OCCLUDER_WALL_SIDE_LEAST);
-    const most = load<f32>(wall + OCCLUDER_WALL_SIDE_MOST);
-    if (least < 0 && most > 0 && max<f32>(-least, most) > ON_WALL) return SEES_PART;
-  }
-  const rays = lattice + LATTICE_RAYS;
-  const step = f32x4.mul(LANES, f32x4.splat(load<f32>(rays + 12)));
-  const stepY = f32x4.mul(LANES, f32x4.splat(load<f32>(rays + 16)));
-  const stepZ = f32x4.mul(LANES, f32x4.splat(load<f32>(rays + 20)));
-  let dark = true;
-  let bright = true;
-  for (let j = 0; j < LATTICE_ROWS; j++) {
-    for (let i = 0; i < LATTICE_WIDTH; i += 4) {
-      const at = <usize>(j * LATTICE_WIDTH + i) << 2;
-      const isLand = f32x4.gt(v128.load(lattice + LAND + at), f32x4.splat(0));
-      if (!v128.any_true(isLand)) continue;
-      const reach = v128.load(lattice + REACH + at);
-      const seenX = f32x4.mul(f32x4.add(f32x4.splat(rayAt(rays, 0, i, j)), step), reach);
-      const seenY = f32x4.mul(f32x4.add(f32x4.splat(rayAt(rays, 4, i, j)), stepY), reach);
-      const seenZ = f32x4.mul(f32x4.add(f32x4.splat(rayAt(rays, 8, i, j)), stepZ), reach);
-      const lx = f32x4.sub(f32x4.splat(x), seenX);
-      const ly = f32x4.sub(f32x4.splat(y), seenY);
-      const lz = f32x4.sub(f32x4.splat(z), seenZ);
-      const seen = seenPast(occluders, near, seenX, seenY, seenZ, lx, ly, lz, radius);
-      dark = dark && !v128.any_true(v128.and(isLand, f32x4.ne(seen, f32x4.splat(0))));
-      bright = bright && !v128.any_true(v128.and(isLand, f32x4.ne(seen, f32x4.splat(1))));
-      if (!dark && !bright) return SEES_PART;
-    }
-  }
-  return dark ? SEES_NOTHING : SEES_ALL;
-}
-
-@inline
-function rayAt(rays: usize, c: usize, i: i32, j: i32): f32 {
-  return load<f32>(rays + c) + <f32>i * load<f32>(rays + c + 12) + <f32>j * load<f32>(rays + c + 24);
 }
 
 /** Adds a plane of a lattice to its tile of a plane. */

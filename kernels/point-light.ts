@@ -4,8 +4,9 @@ import {
 } from './generated';
 import {
   fillTile, isGentle, isImageFar, LATTICE_BYTES, LATTICE_LIT, LATTICE_RAYS, LATTICE_ROWS, LATTICE_TILE, LATTICE_WIDTH, readyLattice,
-  SEES_ALL, SEES_NOTHING, SEES_PART, sightOfLattice, SMOOTH_LAND, SMOOTH_REACH,
+  SMOOTH_LAND, SMOOTH_REACH,
 } from './lattice';
+import { SEES_ALL, SEES_NOTHING, SEES_PART, sightOfLattice } from './lattice-sight';
 import { gatherNear } from './near-occluders';
 import { seenPast } from './occlusion';
 import { halfLength, mirrorShine, ownSheen } from './sheen';
