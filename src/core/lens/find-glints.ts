@@ -1,4 +1,5 @@
 import { LUMINANCE } from '../color/luminance';
+import type { Box } from '../plane/box';
 import { createBoxBlur } from '../plane/box-blur';
 import type { RgbPlanes } from '../plane/plane';
 import type { Glint } from './glint';
@@ -21,11 +22,7 @@ const CROWD = { others: 3, within: 5, alike: 2.5 } as const;
 const HELD = { found: 32, said: 256 } as const;
 
 /** Bright pixels that hang together. */
-interface Blob {
-  left: number;
-  right: number;
-  top: number;
-  bottom: number;
+interface Blob extends Box {
   pixels: number[];
 }
 

@@ -1,6 +1,5 @@
 import { LUMINANCE } from '../color/luminance';
-import { RANGES } from '../fields/ranges';
-import { faderGain } from '../fields/fader-gain';
+import { faderGain, isUp } from '../fields/fader-gain';
 import { gelColor } from '../fixture/gel-color';
 import type { Glint } from './glint';
 import type { LensPoint, LensSettings } from './lens-schema';
@@ -46,12 +45,12 @@ export function governedGlints(
   for (const point of points) {
     const glint = nearest(known, point, aspect);
     if (glint) told.set(glint, [...(told.get(glint) ?? []), point]);
-    else if (point.stops > RANGES.level.min) fresh.push(scaled(lightAt(point), faderGain(point.stops)));
+    else if (isUp(point.stops)) fresh.push(scaled(lightAt(point), faderGain(point.stops)));
   }
   const kept = known.flatMap((glint) => {
     const said = told.get(glint);
     if (!said) return [glint];
-    const on = said.filter(({ stops }) => stops > RANGES.level.min);
+    const on = said.filter(({ stops }) => isUp(stops));
     if (on.length === 1) return [scaled(glint, faderGain(on[0].stops))];
     return on.map(({ at, stops }) => ({ ...scaled(glint, faderGain(stops) / on.length), u: at.u, v: at.v }));
   });

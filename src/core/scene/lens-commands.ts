@@ -1,9 +1,7 @@
-import { RANGES } from '../fields/ranges';
-import type { PlatePoint } from '../geometry/camera';
-import { apart, GOVERNS } from '../lens/governed-glints';
+import { isUp } from '../fields/fader-gain';
 import { FIRST_LENS, MOST_LENS_POINTS, type LensPoint } from '../lens/lens-schema';
 import type { Command } from './command';
-import type { LensSettings, Scene } from './schema';
+import type { LensSettings } from './schema';
 
 /** Sets values of the lens. */
 export const setLens = (label: string, values: Partial<LensSettings>): Command => ({
@@ -51,10 +49,6 @@ export const unsayOfGlints = (label: string, ids: readonly string[]): Command =>
 export const bringGlintsBack = (): Command => ({
   label: 'Bring back what was found',
   apply: ({ lens }) => {
-    lens.points = lens.points.filter(({ stops }) => stops > RANGES.level.min);
+    lens.points = lens.points.filter(({ stops }) => isUp(stops));
   },
 });
-
-/** Places of a scene's lens at which something was said of a source. */
-export const saidOf = ({ lens, plate }: Pick<Scene, 'lens' | 'plate'>, at: PlatePoint): LensPoint[] =>
-  lens.points.filter((point) => apart(point.at, at, plate.width / plate.height) < GOVERNS);

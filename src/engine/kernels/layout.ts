@@ -76,7 +76,6 @@ export const TABLES = {
 /** A light: see `kernels/point-light.ts`. */
 export const LIGHT = {
   FACES: 28,
-  EVEN: 40,
   FOCUS: 44,
   CUTOFF: 48,
   TURNED: 52,

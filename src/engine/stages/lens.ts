@@ -1,7 +1,7 @@
 import { pointOf } from '@/core/fixture/shapes';
 import { visibleSources } from '@/core/fixture/visible-source';
 import { kindOf } from '@/core/fixture/kinds';
-import { faderGain } from '@/core/fields/fader-gain';
+import { faderGain, isUp } from '@/core/fields/fader-gain';
 import { createSpikes } from '@/core/lens/add-spikes';
 import { findGlints, glintAt } from '@/core/lens/find-glints';
 import { GLINT_STRIDE, MOST_GLINTS, writeGlints, type Glint } from '@/core/lens/glint';
@@ -13,7 +13,6 @@ import { cameraOf } from '@/core/picture/camera-of';
 import { pictureWeights } from '@/core/picture/weights';
 import type { Plane } from '@/core/plane/plane';
 import { wholeRegion } from '@/core/plane/region';
-import { RANGES } from '@/core/fields/ranges';
 import type { Fixture } from '@/core/scene/schema';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
@@ -31,8 +30,6 @@ import { survey } from './survey';
 
 /** Share of a source's light that goes into its spikes at 0 stops. */
 const SPIKES = 1e-3;
-
-const isUp = (stops: number) => stops > RANGES.level.min;
 
 /** Floats of a fixture's point: place, and light, cd/m2 times squared widths. */
 const POINT = 3;

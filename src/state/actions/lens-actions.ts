@@ -1,3 +1,4 @@
+import { isUp } from '@/core/fields/fader-gain';
 import { RANGES } from '@/core/fields/ranges';
 import type { PlatePoint } from '@/core/geometry/camera';
 import type { Glint } from '@/core/lens/glint';
@@ -16,7 +17,7 @@ export interface GlintMark {
   point?: LensPoint;
 }
 
-const isOff = ({ stops }: LensPoint) => stops <= RANGES.level.min;
+const isOff = ({ stops }: LensPoint) => !isUp(stops);
 const aspectOf = ({ plate }: Pick<Scene, 'plate'>) => plate.width / plate.height;
 
 /** What is said nearest to a place, near enough to count for it. */

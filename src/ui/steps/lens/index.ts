@@ -1,5 +1,5 @@
 import { spikesOf } from '@/core/lens/spikes';
-import { RANGES } from '@/core/fields/ranges';
+import { isUp } from '@/core/fields/fader-gain';
 import type { Scene } from '@/core/scene/schema';
 import type { StepInfo } from '../step';
 import { LensStep } from './lens-step';
@@ -8,7 +8,6 @@ import { lensView, type LensView } from './lens-view';
 
 /** What was decided of the lens, in one line. */
 function decided({ lens, desk }: Scene): string {
-  const isUp = (stops: number) => stops > RANGES.level.min;
   const parts = [
     ...(isUp(desk.spikes) ? [`${spikesOf(lens).number} spikes`] : []),
     ...(isUp(desk.veil) ? ['veil'] : []),

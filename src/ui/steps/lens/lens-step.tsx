@@ -3,19 +3,17 @@
 import { Button } from '@mantine/core';
 import { spikesOf } from '@/core/lens/spikes';
 import { resetLens } from '@/core/scene/lens-commands';
-import { RANGES } from '@/core/fields/ranges';
+import { isUp } from '@/core/fields/fader-gain';
 import { useScene, useView } from '../../editor/editor-context';
 import { PartFolds, type StepPart } from '../../worksheet/part-folds';
 import { GrainPart, SourcesPart, SpikesPart, VeilPart } from './lens-parts';
 import { LENS_PARTS, type LensPartName } from './lens-view';
 import classes from '../../worksheet/worksheet.module.css';
 
-const isDown = (stops: number) => stops <= RANGES.level.min;
-
 const PARTS: Record<LensPartName, StepPart> = {
   spikes: {
     title: 'Spikes',
-    says: ({ lens, desk }) => (isDown(desk.spikes) ? 'off' : `${spikesOf(lens).number} each`),
+    says: ({ lens, desk }) => (isUp(desk.spikes) ? `${spikesOf(lens).number} each` : 'off'),
     Body: SpikesPart,
   },
   sources: {
@@ -25,7 +23,7 @@ const PARTS: Record<LensPartName, StepPart> = {
   },
   veil: {
     title: 'Veil',
-    says: ({ desk }) => (isDown(desk.veil) ? 'off' : 'on its fader'),
+    says: ({ desk }) => (isUp(desk.veil) ? 'on its fader' : 'off'),
     Body: VeilPart,
   },
   grain: {

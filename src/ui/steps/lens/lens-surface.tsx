@@ -17,12 +17,12 @@ export function LensSurface(stage: Stage) {
   const run = useScene((state) => state.run);
   const part = useView((view) => view.lensPart);
   const sweep = useView((view) => view.sweep);
-  useFoundGlints();
+  // Elsewhere the picture is looked at, not its marks.
+  const isOpen = part === 'sources';
+  useFoundGlints(isOpen);
   const marks = useGlintMarks();
   const { box, trail } = stage;
   const way = useRef<PlatePoint[]>([]);
-  // Elsewhere the picture is looked at, not its marks.
-  const isOpen = part === 'sources';
 
   function onEnd(): void {
     trail.current?.removeAttribute('d');

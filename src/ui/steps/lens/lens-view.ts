@@ -1,6 +1,7 @@
 import { setDesk } from '@/core/scene/commands';
 import { bringGlintsBack } from '@/core/scene/lens-commands';
 import type { Glint } from '@/core/lens/glint';
+import { isUp } from '@/core/fields/fader-gain';
 import { RANGES } from '@/core/fields/ranges';
 import type { PlatePoint } from '@/core/geometry/camera';
 import type { Slice } from '../../view/slice';
@@ -26,10 +27,10 @@ export const lensView: Slice<LensView> = {
   deeds: ({ scene, session, set }) => {
     const { run } = session.scene.getState();
     const toggle = (channel: 'spikes' | 'veil', name: string) => {
-      const isUp = scene.desk[channel] > RANGES.level.min;
+      const shows = isUp(scene.desk[channel]);
       return {
-        label: isUp ? `Take the ${channel} of the lens away` : `Give the lens its ${channel}`,
-        run: () => run(setDesk(name, { [channel]: isUp ? RANGES.level.min : 0 })),
+        label: shows ? `Take the ${channel} of the lens away` : `Give the lens its ${channel}`,
+        run: () => run(setDesk(name, { [channel]: shows ? RANGES.level.min : 0 })),
       };
     };
     return [

@@ -4,13 +4,14 @@ import { isAbort } from '@/engine/aborted';
 import { glintMarks, type GlintMark } from '@/state/actions/lens-actions';
 import { useScene, useSession, useView } from '../../editor/editor-context';
 
-/** Keeps the view's list of sources up to date while the step is open. */
-export function useFoundGlints(): void {
+/** Keeps the view's list of sources up to date while they are looked at. */
+export function useFoundGlints(isOpen: boolean): void {
   const { readout } = useSession();
   const scene = useScene((state) => state.scene);
   const setView = useView((view) => view.set);
   const find = useStore(readout, ({ glints }) => glints);
   useEffect(() => {
+    if (!isOpen) return;
     let isOver = false;
     void find?.(scene)
       .then((glints) => {
@@ -22,7 +23,7 @@ export function useFoundGlints(): void {
     return () => {
       isOver = true;
     };
-  }, [find, scene, setView]);
+  }, [isOpen, find, scene, setView]);
 }
 
 /** All sources as they are marked. */
