@@ -19,6 +19,8 @@ export default defineConfig({
     // Emptied after each test, but with the scripts still there.
     reuseContext: true,
     viewport: { width: 1280, height: 800 },
+    // A quarter of the pixels. What is about exact pixels asks for all of them.
+    deviceScaleFactor: 0.5,
     // What moves only for the eye takes time from what is tested.
     contextOptions: { reducedMotion: 'reduce' },
     launchOptions: {

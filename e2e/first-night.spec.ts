@@ -16,6 +16,8 @@ import {
   warmth,
 } from './support/editor';
 
+test.use({ deviceScaleFactor: 1 });
+
 /** The nearest lamp of the ferry steps, unlit by day; its foot; paving beside it; the kiosk's wall; the sky. */
 const GLASS = [0.5534, 0.266] as const;
 const FOOT = [0.552, 0.7465] as const;

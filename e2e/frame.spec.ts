@@ -11,6 +11,8 @@ import {
   sceneOf,
 } from './support/editor';
 
+test.use({ deviceScaleFactor: 1 });
+
 const step = (page: Page, name: string) => page.getByRole('button', { name: new RegExp(`^${name}`) }).click();
 
 /** Mean of what the screen shows around a point. */

@@ -11,6 +11,8 @@ import {
   typeNumber,
 } from './support/editor';
 
+test.use({ deviceScaleFactor: 1 });
+
 const night = (page: Page) => page.getByTestId('night');
 
 /** Widths of the plate on the screen and of the night's own pixels. */

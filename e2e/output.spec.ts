@@ -7,6 +7,8 @@ import { expect, test } from '@playwright/test';
 import sharp from 'sharp';
 import { copyOf, openEditor, openStep, toneAt } from './support/editor';
 
+test.use({ deviceScaleFactor: 1 });
+
 test('a PNG, the scene as a file, and the command line all give the same picture', async ({
   page,
   request,

@@ -1,3 +1,4 @@
+export { layDab } from './dab';
 export { develop } from './develop';
 export { mixRows } from './mix';
 export { addBeamAir } from './beam-air';

@@ -88,13 +88,16 @@ export function mixRows(
       let layer = layers;
       for (let k = 0; k < layerCount; k++, layer += LAYER_BYTES) {
         const spill = v128.load(<usize>load<u32>(layer + LAYER_SPILL) + at);
-        const air = v128.load(<usize>load<u32>(layer + LAYER_AIR) + at);
         lightR = f32x4.add(lightR, f32x4.mul(spill, splatAt(layer, LAYER_SPILL_WEIGHTS)));
         lightG = f32x4.add(lightG, f32x4.mul(spill, splatAt(layer, LAYER_SPILL_WEIGHTS + 4)));
         lightB = f32x4.add(lightB, f32x4.mul(spill, splatAt(layer, LAYER_SPILL_WEIGHTS + 8)));
-        addedR = f32x4.add(addedR, f32x4.mul(air, splatAt(layer, LAYER_AIR_WEIGHTS)));
-        addedG = f32x4.add(addedG, f32x4.mul(air, splatAt(layer, LAYER_AIR_WEIGHTS + 4)));
-        addedB = f32x4.add(addedB, f32x4.mul(air, splatAt(layer, LAYER_AIR_WEIGHTS + 8)));
+        const scattering = <usize>load<u32>(layer + LAYER_AIR);
+        if (scattering != 0) {
+          const air = v128.load(scattering + at);
+          addedR = f32x4.add(addedR, f32x4.mul(air, splatAt(layer, LAYER_AIR_WEIGHTS)));
+          addedG = f32x4.add(addedG, f32x4.mul(air, splatAt(layer, LAYER_AIR_WEIGHTS + 4)));
+          addedB = f32x4.add(addedB, f32x4.mul(air, splatAt(layer, LAYER_AIR_WEIGHTS + 8)));
+        }
         const shiny = <usize>load<u32>(layer + LAYER_SHINE);
         if (shiny != 0) {
           const shine = v128.load(shiny + at);

@@ -8,10 +8,12 @@ import { benchMattes } from './mattes';
 import { benchOutput } from './output';
 import { benchPreview } from './preview';
 import { benchSky } from './sky';
+import { benchTouch } from './touch';
 
 await benchPreview();
 await benchSky();
 await benchLens();
+await benchTouch();
 await benchDesk();
 await benchKernels();
 await benchOutput();

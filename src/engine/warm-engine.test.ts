@@ -4,6 +4,7 @@ import { PatchError, patchScene } from '@/core/scene/command';
 import { checkedScene, SceneFormatError } from '@/core/scene/parse-scene';
 import type { Scene } from '@/core/scene/schema';
 import { builtScene } from '../../test/built-scene';
+import { testTouch } from '../../test/touches';
 import { half, largestDifference, show, spyRenderer } from '../../test/spy-renderer';
 import { wholeRegion } from '@/core/plane/region';
 
@@ -25,6 +26,11 @@ const SCENE: Scene = checkedScene({
     },
   ],
   lens: { ...builtScene().lens, within: 'grown' },
+  touches: [
+    testTouch('on', { toward: 'globe', only: { matte: 'grown', outside: false } }),
+    testTouch('in', { does: 'air' }),
+    testTouch('up', { does: 'lift', circuit: undefined }),
+  ],
   places: [{ matte: 'grown', outside: false, stops: -1 }],
 });
 
@@ -61,6 +67,7 @@ const PARTS = [
   'moon',
   'desk',
   'lens',
+  'touches',
 ];
 
 interface Change {

@@ -82,6 +82,8 @@ export const RANGES = {
   veilReach: { min: 0.02, max: 0.6, step: 0.01, unit: '', decimals: 2 },
   iso: { min: 0, max: 25600, step: 100, unit: 'ISO', decimals: 0 },
   grainSize: { min: 0.5, max: 6, step: 0.1, unit: '', decimals: 1 },
+  touchLux: { min: 0.1, max: 5000, step: 0.5, unit: 'lux', decimals: 1 },
+  touchNits: { min: 0.1, max: 2000, step: 0.1, unit: 'nit', decimals: 1 },
   halo: { min: 0, max: 4, step: 0.01, unit: '', decimals: 2 },
 } as const satisfies Record<string, Range>;
 

@@ -40,13 +40,13 @@ const isOutline = (value: unknown): value is OutlinePoint[] =>
     );
   });
 
-const strokes = <T>(fields: Record<keyof T, Schema>) =>
+const strokes = <T>(of: string, fields: Record<keyof T, Schema>) =>
   array(object(fields).noUnknown().required())
     .required()
-    .max(MOST_STROKES, `a pass has at most ${MOST_STROKES} strokes`)
+    .max(MOST_STROKES, `${of} has at most ${MOST_STROKES} strokes`)
     .test(
       'places',
-      `the strokes of a pass have at most ${MOST_PAINTED} places`,
+      `the strokes of ${of} have at most ${MOST_PAINTED} places`,
       (drawn) =>
         (drawn as unknown as ({ path?: number[] } | null)[]).reduce(
           (sum, stroke) => sum + (stroke?.path?.length ?? 0),
@@ -54,6 +54,18 @@ const strokes = <T>(fields: Record<keyof T, Schema>) =>
         ) <=
         3 * MOST_PAINTED,
     );
+
+/** Strokes painted by hand. @param of what they are of, with its article */
+export const paintStrokes = (of: string) =>
+  strokes<PaintStroke>(of, {
+    path: path(3),
+    size: ranged('brush'),
+    soft: ranged('strength'),
+    flow: ranged('strength'),
+    strength: ranged('strength'),
+    erase: boolean().strict().required(),
+    pressure: string().oneOf(PRESSURE_ACTS).required(),
+  });
 
 const PASS_SCHEMAS: Record<PassKind, Schema> = {
   sky: object({ ...joined, kind: string().required() }).noUnknown(),
@@ -72,7 +84,7 @@ const PASS_SCHEMAS: Record<PassKind, Schema> = {
   edge: object({
     ...joined,
     kind: string().required(),
-    strokes: strokes<EdgeStroke>({
+    strokes: strokes<EdgeStroke>('a pass', {
       act: string().oneOf(EDGE_ACTS).required(),
       path: path(2),
       size: ranged('brush'),
@@ -82,15 +94,7 @@ const PASS_SCHEMAS: Record<PassKind, Schema> = {
   paint: object({
     ...joined,
     kind: string().required(),
-    strokes: strokes<PaintStroke>({
-      path: path(3),
-      size: ranged('brush'),
-      soft: ranged('strength'),
-      flow: ranged('strength'),
-      strength: ranged('strength'),
-      erase: boolean().strict().required(),
-      pressure: string().oneOf(PRESSURE_ACTS).required(),
-    }),
+    strokes: paintStrokes('a pass'),
   }).noUnknown(),
   matte: object({ ...joined, kind: string().required(), matte: id() }).noUnknown(),
   tone: object({

@@ -28,7 +28,8 @@ export function addCircuitLight(
     const target = out[name];
     const surface = plate[name];
     const [onPlate, inAir] = [parts.spill ? weights.spill[c] : 0, parts.air ? weights.air[c] : 0];
-    for (let i = 0; i < width * height; i++) target[i] += onPlate * spill[i] * surface[i] + inAir * air[i];
+    for (let i = 0; i < width * height; i++) target[i] += onPlate * spill[i] * surface[i];
+    if (air) for (let i = 0; i < width * height; i++) target[i] += inAir * air[i];
     if (shine && parts.spill)
       for (let i = 0; i < width * height; i++) target[i] += weights.shine[c] * shine[i];
     if (!parts.source) return;

@@ -2,7 +2,7 @@ import { variedPane } from '../fixture/varied-panes';
 import { phaseLight } from '../sky/moon-disc';
 import { PLAIN_GRIP } from '../scene/new-scene';
 import { RANGES } from '../fields/ranges';
-import type { Circuit, Fixture, Gel, Moon, Scene } from '../scene/schema';
+import type { Circuit, Fixture, Gel, Moon, Scene, Touch } from '../scene/schema';
 
 /** The fixtures of one circuit that share a gel: their light is one set of planes, coloured when it is mixed. */
 export interface Layer {
@@ -11,6 +11,8 @@ export interface Layer {
   fixtures: Fixture[];
   /** Set for the moon's own layer, which has no fixtures. */
   moon?: Moon;
+  /** Set for a layer of light that was laid on by hand, which has no fixtures. */
+  touches?: Touch[];
 }
 
 /** The circuit that stands for the moon: the desk's own fader dims it, and nobody mutes it. */
@@ -31,7 +33,7 @@ function moonLayer({ moon, desk, sky }: Scene): Layer[] {
 const gelKey = (gel: Gel) => (gel.from === 'kelvin' ? `${gel.kelvin}` : gel.color.join());
 
 /**
- * The layers of a scene: the moon's, then those of lamps in the order of its circuits and fixtures.
+ * The layers of a scene: the moon's, then those of lamps in the order of its circuits and fixtures, then those of touches.
  *
  * @param varied a pane as it differs from its likes; a caller that asks again and again hands one that remembers
  */
@@ -50,7 +52,21 @@ export function layersOf(scene: Scene, varied = variedPane): Layer[] {
       else layers.set(key, { circuit, gel: fixture.gel, fixtures: [fixture] });
     }
   }
-  return [...moonLayer(scene), ...layers.values()];
+  return [...moonLayer(scene), ...layers.values(), ...touchLayers(scene)];
+}
+
+/** Touches that light something, by circuit and gel. */
+function touchLayers({ circuits, touches }: Scene): Layer[] {
+  const layers = new Map<string, Layer & { touches: Touch[] }>();
+  for (const touch of touches) {
+    const circuit = circuits.find(({ id }) => id === touch.circuit);
+    if (!circuit || touch.does === 'lift' || touch.strokes.length === 0) continue;
+    const key = `${circuit.id} ${gelKey(touch.gel)}`;
+    const layer = layers.get(key);
+    if (layer) layer.touches.push(touch);
+    else layers.set(key, { circuit, gel: touch.gel, fixtures: [], touches: [touch] });
+  }
+  return [...layers.values()];
 }
 
 /** Whether a circuit burns: not muted, and soloed if any is. */

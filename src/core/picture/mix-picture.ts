@@ -6,7 +6,8 @@ export interface LayerPlanes {
   spill: Float32Array;
   /** What surfaces give back as mirrors, cd/m2; undefined where nothing shines. */
   shine?: Float32Array;
-  air: Float32Array;
+  /** What the air scatters; undefined where nothing does. */
+  air?: Float32Array;
   source: Float32Array;
   /** First and last + 1 row of the region that `source` covers. */
   sourceRows: { from: number; to: number };
@@ -67,7 +68,7 @@ function addLayerRow(
   const first = y * width;
   if (onPlate !== 0) for (let x = 0; x < width; x++) light[x] += onPlate * spill[first + x];
   if (shine) for (let x = 0; x < width; x++) shone[x] += weights.shine[c] * shine[first + x];
-  if (inAir !== 0) for (let x = 0; x < width; x++) added[x] += inAir * air[first + x];
+  if (air) for (let x = 0; x < width; x++) added[x] += inAir * air[first + x];
   if (onGlass === 0 || y < sourceRows.from || y >= sourceRows.to) return;
   const offset = (y - sourceRows.from) * width;
   for (let x = 0; x < width; x++) added[x] += onGlass * source[offset + x];

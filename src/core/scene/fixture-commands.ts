@@ -55,7 +55,14 @@ export const moveToCircuit = (fixtureId: string, circuit: Circuit): Command => (
   },
 });
 
+/** Lets touches go free that faced a fixture which is gone. */
+export function freeTouches(scene: Scene): void {
+  const there = new Set(scene.fixtures.map(({ id }) => id));
+  for (const touch of scene.touches) if (touch.toward && !there.has(touch.toward)) delete touch.toward;
+}
+
 /** Takes away circuits that nothing is on. */
 export function dropEmptyCircuits(scene: Scene): void {
-  scene.circuits = scene.circuits.filter(({ id }) => scene.fixtures.some((f) => f.circuit === id));
+  const used = new Set([...scene.fixtures, ...scene.touches].map(({ circuit }) => circuit));
+  scene.circuits = scene.circuits.filter(({ id }) => used.has(id));
 }

@@ -1,5 +1,5 @@
 import type { PlatePoint } from '../geometry/camera';
-import { dropEmptyCircuits, setFixture } from './fixture-commands';
+import { dropEmptyCircuits, freeTouches, setFixture } from './fixture-commands';
 import type { Command } from './command';
 import type { Circuit, Fixture, FixtureValues } from './schema';
 
@@ -34,6 +34,7 @@ export const removeFixtures = (ids: readonly string[]): Command => ({
   label: ids.length === 1 ? 'Remove a fixture' : `Remove ${ids.length} fixtures`,
   apply: (scene) => {
     scene.fixtures = scene.fixtures.filter(({ id }) => !ids.includes(id));
+    freeTouches(scene);
     dropEmptyCircuits(scene);
   },
 });
@@ -54,6 +55,7 @@ export const splitFixture = (label: string, id: string, bulb: string, parts: Fix
     const at = scene.fixtures.findIndex((f) => f.id === id);
     if (at < 0) return;
     scene.fixtures.splice(at, 1, ...parts.map((part) => ({ ...part, bulb })));
+    freeTouches(scene);
   },
 });
 

@@ -57,7 +57,9 @@ export const removeMatte = (id: string): Command => ({
     scene.plan.standees = scene.plan.standees.filter((standee) => standee.matte !== id);
     for (const wall of scene.plan.walls) if (wall.until === id) delete wall.until;
     if (scene.plan.sunShadow?.matte === id) delete scene.plan.sunShadow;
+    if (scene.lens.within === id) delete scene.lens.within;
     if (scene.plan.ground.wet === id) delete scene.plan.ground.wet;
+    for (const touch of scene.touches) if (touch.only?.matte === id) delete touch.only;
     for (const fixture of scene.fixtures) {
       if (fixture.behind === id) delete fixture.behind;
       if (fixture.only?.matte === id) delete fixture.only;

@@ -50,6 +50,7 @@ export function newScene(title: string, plate: Scene['plate'], lens?: number): S
       strokes: [],
     },
     fixtures: [],
+    touches: [],
     circuits: [],
     cues: [],
     sky: structuredClone(FIRST_SKY),

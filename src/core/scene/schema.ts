@@ -6,9 +6,10 @@ import { matteSchema, MOST_MATTES, MOST_PLACES, placeSchema } from '../matte/mat
 import { nightSchema } from '../night/night-schema';
 import { planSchema } from '../plan/plan-schema';
 import { skySchema } from '../sky/sky-schema';
+import { touchesSchema, type Touch } from '../touch/touch-schema';
 
 /** Names a scene file's version; see `upgrade.ts` for older ones. */
-export const SCENE_VERSION = 13;
+export const SCENE_VERSION = 14;
 
 /** Most fixtures that one scene holds. */
 export const MOST_FIXTURES = 500;
@@ -109,6 +110,8 @@ export const sceneSchema = object({
     .required()
     .max(MOST_FIXTURES, `a scene holds at most ${MOST_FIXTURES} fixtures`)
     .test('unique', 'two fixtures have the same id', unique),
+  /** Light laid on by hand, in the order in which it was begun. */
+  touches: touchesSchema,
   circuits: array(circuitSchema).required().max(100).test('unique', 'two circuits have the same id', unique),
   sky: skySchema,
   /** Where the moon stands: degrees to the right of where the eye looks, and over the horizon. */
@@ -137,11 +140,15 @@ export const sceneSchema = object({
   .required();
 
 export type Cue = Scene['cues'][number];
-export type Scene = Omit<InferType<typeof sceneSchema>, 'fixtures'> & { fixtures: Fixture[] };
+export type Scene = Omit<InferType<typeof sceneSchema>, 'fixtures' | 'touches'> & {
+  fixtures: Fixture[];
+  touches: Touch[];
+};
 export type SceneFrame = Scene['frame'];
 export type { Matte, Place } from '../matte/matte-schema';
 export type { Night } from '../night/night-schema';
 export type { LensSettings } from '../lens/lens-schema';
+export type { Touch } from '../touch/touch-schema';
 export type { SkySettings } from '../sky/sky-schema';
 export type { GroundPlan } from '../plan/plan-schema';
 export type { Fixture, FixtureValues } from '../fixture/fixture-schema';

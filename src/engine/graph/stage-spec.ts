@@ -13,6 +13,7 @@ export type PicturePart =
   | 'the sky'
   | 'the light of the fixtures'
   | 'evening out the day'
+  | 'the touches'
   | 'the night'
   | 'the lens';
 

@@ -11,6 +11,7 @@ import type { Relief } from '@/core/relief/relief-planes';
 import type { RgbPlanes } from '@/core/plane/plane';
 import type { LightPlanes } from '@/core/light/add-lights';
 import type { Occluders } from '@/core/light/occlusion';
+import { placeDab, type LayDabs } from '@/core/matte/paint-coverage';
 import type { Camera } from '@/core/geometry/camera';
 import type { Region } from '@/core/plane/region';
 import { beamShape } from '@/core/light/add-beam-air';
@@ -28,6 +29,7 @@ interface KernelExports {
   addBeamAir: (...args: number[]) => void;
   nightBase: (...args: number[]) => void;
   spreadRows: (...args: number[]) => void;
+  layDab: (...args: number[]) => void;
 }
 
 /** Floats an entry of a look-up table: one load a corner. */
@@ -66,6 +68,8 @@ export interface Kernels {
   ) => void;
   /** As `spreadLight` of the core. */
   spreadLight: (out: RgbPlanes, light: RgbPlanes, veil: RgbPlanes, share: number, region: Region) => void;
+  /** As `layDabs` of the core. */
+  layDabs: LayDabs;
   addLights: (
     out: LightPlanes,
     relief: Relief,
@@ -207,6 +211,16 @@ export function createKernels(
           ...[startX, stepX, startY, stepY, share, width, height, scratch + LAYERS],
         ),
       );
+    },
+    layDabs(out, dabs, soft, region, erase = false) {
+      const { width, height } = region;
+      for (const dab of dabs) {
+        const { x, y, reach, inner, share } = placeDab(dab, soft, region);
+        const [left, right] = [Math.max(0, Math.ceil(x - reach)), Math.min(width - 1, Math.floor(x + reach))];
+        const [top, bottom] = [Math.max(0, Math.ceil(y - reach)), Math.min(height - 1, Math.floor(y + reach))];
+        const box = [left, right, top, bottom];
+        exports.layDab(out.byteOffset, width, ...box, x, y, reach, inner, share, erase ? 0 : 1);
+      }
     },
     addLights(out, relief, camera, region, rows, lights, shades, thinned = true) {
       const rays = raysOf(camera, region);

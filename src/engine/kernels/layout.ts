@@ -35,7 +35,7 @@ export const KERNEL_NUMBERS = {
 /** Steps of tables. */
 export const KERNEL_COUNTS = { GRADE_STEPS, TONE_STEPS } as const;
 
-/** A layer: planes of spill, air and source; first and last + 1 row of the source plane; what shines, or 0; twelve weights. */
+/** A layer: planes of spill, air (or 0) and source; first and last + 1 row of the source plane; what shines, or 0; twelve weights. */
 export const LAYER = {
   SPILL: 0,
   AIR: 4,

@@ -1,7 +1,7 @@
 import { layersOf } from '@/core/picture/layers';
 import { tonesUnder } from '@/core/picture/tones-under';
 import type { Scene } from '@/core/scene/schema';
-import { lampLight } from '../stages/masked';
+import { layerLight } from '../stages/grip';
 import { plate } from '../stages/plate';
 import type { Readout } from './readout';
 import { smallSpot } from './small-spot';
@@ -13,7 +13,7 @@ export const tonesBeneath =
     const at = smallSpot(reader, scene);
     const spill = new Float32Array(at.region.width * at.region.height);
     for (const layer of layersOf(scene).filter(({ circuit }) => circuit.id === id)) {
-      const light = await reader.see(lampLight(at, layer));
+      const light = await reader.see(layerLight(at, layer));
       light.spill.forEach((value, i) => (spill[i] += value));
     }
     return tonesUnder(await reader.see(plate(at)), spill);

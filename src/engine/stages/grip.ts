@@ -9,16 +9,22 @@ import type { Want } from '../graph/stage-spec';
 import { lampLight } from './masked';
 import type { LayerView } from './lamps';
 import { plate } from './plate';
+import { touches } from './touch';
+
+/** The light of a layer: of lamps, or laid on by hand. */
+export const layerLight = (at: Spot, layer: Layer): Want<LayerView> =>
+  layer.touches ? touches(at, layer.touches) : lampLight(at, layer);
 
 /** A layer's spill as what lies beneath takes it. */
 export const grip = stage({
   name: 'grip',
   part: 'the light of the fixtures',
   settings: (_, { circuit }: Layer) => circuit.grip,
-  inputs: (at, layer) => ({ light: lampLight(at, layer), plate: plate(at) }),
+  inputs: (at, layer) => ({ light: layerLight(at, layer), plate: plate(at) }),
   planes: (pixels) => ({ spill: pixels }),
   pace: 'quick',
-  newest: ({ circuit, gel }) => `${circuit.id} ${JSON.stringify(gel)}`,
+  newest: ({ circuit, gel, touches: laid }) =>
+    `${circuit.id} ${JSON.stringify(gel)}${laid ? ' by hand' : ''}`,
   run(out, inputs, { prepared: settings }, { of, cut }) {
     applyGrip(cut(out.spill), cut(inputs.light.spill), of(inputs.plate), settings);
   },
@@ -31,7 +37,7 @@ export interface LayerWants extends Record<string, Want | undefined> {
 }
 
 export const layerWants = (at: Spot, layer: Layer): LayerWants => ({
-  light: lampLight(at, layer),
+  light: layerLight(at, layer),
   gripped: isPlainGrip(layer.circuit.grip) ? undefined : grip(at, layer),
 });
 

@@ -19,14 +19,12 @@ import { stage } from '../graph/stage';
 import { lampSettings, type Lamps } from './direct';
 import { litLayers } from './grip';
 import { matte } from './matte';
-import { night } from './night';
 import { plate } from './plate';
 import { castPlan } from './shades';
-import { behind } from './sky';
-import { hasSky } from './skyline';
 import { LENS_DOWN } from './lens-down';
 import { sum } from './sum';
 import { survey } from './survey';
+import { plainNight } from './touch';
 
 /** Share of a source's light that goes into its spikes at 0 stops. */
 const SPIKES = 1e-3;
@@ -95,11 +93,16 @@ export const glints = stage({
       lens: { tint, gel, points, within },
       // The faders of the lens itself only weigh what is found.
       ...{ night: scene.night, desk: { ...scene.desk, ...LENS_DOWN }, circuits: scene.circuits },
-      lit: litLayers({ scene, ...at }).map((layer) => ({ ...layer, fixtures: [] })),
+      lit: litLayers({ scene, ...at }).map(({ circuit, gel, moon }) => ({
+        circuit,
+        gel,
+        moon,
+        fixtures: [],
+      })),
     };
   },
   inputs: (at) => ({
-    ...{ night: hasSky(at) ? behind(at) : night(at), survey: survey(at) },
+    ...{ night: plainNight(at), survey: survey(at) },
     lamps: litLayers(at).map((layer) => lampPoints(at, { fixtures: layer.fixtures })),
     sum: at.scene.lens.points.some(({ stops }) => isUp(stops)) ? sum(at) : undefined,
     within: at.scene.lens.within === undefined ? undefined : matte(at, at.scene.lens.within),

@@ -7,16 +7,15 @@ import { layerWants, litLayers } from './grip';
 import { ifAny } from './direct';
 import type { LayerView } from './lamps';
 import { LENS_DOWN } from './lens-down';
-import { night } from './night';
 import { relief } from './relief';
-import { behind } from './sky';
 import { hasSky } from './skyline';
 import { survey } from './survey';
+import { nightLight } from './touch';
 
 /** A layer with its spill as it lands. */
 export const landing = ({ light, gripped }: { light: LayerView; gripped?: View<'spill'> }) => ({
   spill: gripped?.spill ?? light.spill,
-  air: light.air,
+  air: ifAny(light.air),
   shine: ifAny(light.shine),
   source: light.source,
   sourceRows: light.facts.sourceRows,
@@ -29,12 +28,12 @@ export const sum = stage({
   settings: (at) => ({
     ...{ night: at.scene.night, desk: { ...at.scene.desk, ...LENS_DOWN }, circuits: at.scene.circuits },
     skied: hasSky(at),
-    lit: litLayers(at).map((layer) => ({ ...layer, fixtures: [] })),
+    lit: litLayers(at).map(({ circuit, gel, moon }) => ({ circuit, gel, moon, fixtures: [] })),
   }),
   inputs: (at) => ({
     ...{
       plate: evened(at),
-      night: hasSky(at) ? behind(at) : night(at),
+      night: nightLight(at),
       relief: relief(at),
       survey: survey(at),
     },

@@ -8,7 +8,8 @@ import type { ClickedLamp } from '@/engine/stages/hung';
 import type { CoveragePicture } from '@/engine/render-assets';
 import type { LandPicture } from '@/engine/readouts/land';
 import type { PlacesPicture } from '@/engine/readouts/places';
-import type { Scene } from '@/core/scene/schema';
+import type { TouchGroundPicture } from '@/engine/readouts/touch-ground';
+import type { Scene, Touch } from '@/core/scene/schema';
 
 /** What is read off the picture as it stands. */
 export interface Readout {
@@ -28,6 +29,8 @@ export interface Readout {
   beneath?: (scene: Scene, circuit: string) => Promise<Float32Array>;
   /** The sources that get spikes. */
   glints?: (scene: Scene) => Promise<Glint[]>;
+  /** What strokes of a touch give in the part of the picture that is shown. */
+  touchGround?: (scene: Scene, touch: Touch) => Promise<TouchGroundPicture>;
   /** The light that falls on a place of the scene, lux. */
   lux?: (scene: Scene, at: PlatePoint) => Promise<number>;
 }

@@ -64,7 +64,7 @@ export function NightPane({ at, places, night, coarse, live, drawsLive }: NightP
         <div className={classes.plate} style={places.plate}>
           <canvas ref={night} className={classes.canvas} data-testid="night" />
           <canvas ref={coarse} className={classes.canvas} aria-hidden />
-          {drawsLive && <canvas ref={live} className={classes.live} aria-hidden />}
+          {drawsLive && <canvas ref={live} className={classes.live} data-testid="live" aria-hidden />}
         </div>
       </div>
     </div>

@@ -18,6 +18,18 @@ const MOST_DAYS = 6;
 const isWhole = ({ width, height, fullWidth, fullHeight }: Region) =>
   width === fullWidth && height === fullHeight;
 
+/** Lays a canvas where its region lies on the plate. */
+export function layOver(canvas: HTMLCanvasElement, region: Region): void {
+  const percent = (part: number, full: number) => `${(100 * part) / full}%`;
+  Object.assign(canvas.style, {
+    left: percent(region.left, region.fullWidth),
+    top: percent(region.top, region.fullHeight),
+    width: percent(region.width, region.fullWidth),
+    height: percent(region.height, region.fullHeight),
+    display: 'block',
+  });
+}
+
 /** Draws frames and the day into their canvases, and puts those where their region lies on the plate. */
 export function createPainter({ night, coarse, day, dayPart }: PictureCanvases) {
   const days = new Map<string, ImageData>();
@@ -27,14 +39,7 @@ export function createPainter({ night, coarse, day, dayPart }: PictureCanvases) 
     if (canvas.width !== image.width) canvas.width = image.width;
     if (canvas.height !== image.height) canvas.height = image.height;
     canvas.getContext('2d', { alpha: false })!.putImageData(image, 0, 0);
-    const percent = (part: number, full: number) => `${(100 * part) / full}%`;
-    Object.assign(canvas.style, {
-      left: percent(region.left, region.fullWidth),
-      top: percent(region.top, region.fullHeight),
-      width: percent(region.width, region.fullWidth),
-      height: percent(region.height, region.fullHeight),
-      display: 'block',
-    });
+    layOver(canvas, region);
   }
 
   return {

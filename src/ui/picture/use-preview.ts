@@ -6,6 +6,7 @@ import { landOf } from '@/engine/readouts/land';
 import { placesIn } from '@/engine/readouts/places';
 import { luxAt } from '@/engine/readouts/lux';
 import { toneRangeOf } from '@/engine/readouts/tone-range';
+import { touchGroundOf } from '@/engine/readouts/touch-ground';
 import { useEffect, useRef, type RefObject } from 'react';
 import { parseCube } from '@/core/grade/cube-lut';
 import { toneHistogram, type ToneHistogram } from '@/core/picture/tone-histogram';
@@ -51,6 +52,8 @@ function startPreview(
   canvases: PictureCanvases,
   readout: ReadoutStore,
   isFitted: (region: Region) => boolean,
+  /** The part of the plate that is shown. */
+  regionShown: () => Region,
   onFault: (error: Error) => void,
 ): Preview {
   const days = new Map<string, ToneHistogram>();
@@ -111,6 +114,12 @@ function startPreview(
     glints: newestOf((signal, scene) =>
       renderer.read(glintsOf(scene), AbortSignal.any([signal, lasting.signal])),
     ),
+    touchGround: newestOf((signal, scene, touch) =>
+      renderer.read(
+        touchGroundOf({ scene, region: regionShown() }, touch),
+        AbortSignal.any([signal, lasting.signal]),
+      ),
+    ),
     beneath: (scene, circuit) => renderer.read(tonesBeneath(scene, circuit), lasting.signal),
     coverage: (scene, matte) => renderer.read(coverageOf(scene, matte), lasting.signal),
   });
@@ -126,6 +135,8 @@ function startPreview(
         land: undefined,
         beneath: undefined,
         places: undefined,
+        glints: undefined,
+        touchGround: undefined,
       });
       lasting.abort();
       preview.stop();
@@ -150,8 +161,17 @@ export function usePreview({ session, canvases, regions, onFault }: PreviewOptio
       askedOf(session).show === undefined &&
       session.view.getState().look.zoom === 'fit' &&
       (region === wanted.current?.region || region === wanted.current?.coarse);
+    const regionShown = () => wanted.current!.region;
     const { id, scene } = session.scene.getState();
-    const preview = startPreview(id, scene.plate.asset, elements, session.readout, isFitted, onFault);
+    const preview = startPreview(
+      id,
+      scene.plate.asset,
+      elements,
+      session.readout,
+      isFitted,
+      regionShown,
+      onFault,
+    );
     show.current = () => {
       if (wanted.current)
         preview.show({ scene: shownScene(session), ...askedOf(session), ...wanted.current });

@@ -7,9 +7,10 @@ import { output } from './output';
 import { plan } from './plan';
 import { sky } from './sky';
 import type { StepInfo } from './step';
+import { touch } from './touch';
 
 /** Every step of the worksheet, in the order of the work. To add one: a folder beside these, and its name here. */
-export const STEPS = { frame, night, mattes, plan, sky, fixtures, lens, output };
+export const STEPS = { frame, night, mattes, plan, sky, fixtures, touch, lens, output };
 
 export type StepName = keyof typeof STEPS;
 

@@ -1,6 +1,6 @@
 'use client';
 
-import type { PropsWithChildren, SVGAttributes } from 'react';
+import type { PropsWithChildren, RefObject, SVGAttributes } from 'react';
 import { useView } from '../editor/editor-context';
 import classes from '../picture/picture.module.css';
 import { usePictureDrag } from '../picture/use-picture-drag';
@@ -12,14 +12,16 @@ interface MarksSvgProps extends PropsWithChildren {
   gestures?: SVGAttributes<SVGSVGElement>;
   /** Whether there are so many marks that most of them stay small. */
   many?: boolean;
+  svg?: RefObject<SVGSVGElement | null>;
 }
 
 /** Where a step's marks are drawn, over the plate. */
-export function MarksSvg({ stage: { box }, gestures, many, children }: MarksSvgProps) {
+export function MarksSvg({ stage: { box }, gestures, many, svg, children }: MarksSvgProps) {
   const step = useView((view) => view.step);
   const idle = usePictureDrag({ onDrag: () => {}, onEnd: () => {} });
   return (
     <svg
+      ref={svg}
       className={classes.marks}
       width={box.width}
       height={box.height}

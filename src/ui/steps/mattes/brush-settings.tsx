@@ -9,19 +9,13 @@ import type { Matte } from '@/core/scene/schema';
 import { NumberRow, ratioScale } from '../../controls/number-row';
 import { useScene, useSession, useView } from '../../editor/editor-context';
 import { useFinding } from '../../editor/use-finding';
+import { PRESSURES } from '../../picture/pressures';
 import classes from '../../worksheet/worksheet.module.css';
 
 const ACTS: { value: EdgeStroke['act']; label: string }[] = [
   { value: 'loop', label: 'Loop' },
   { value: 'take', label: 'Take' },
   { value: 'leave', label: 'Leave out' },
-];
-
-const PRESSURES: { value: PaintStroke['pressure']; label: string }[] = [
-  { value: 'none', label: 'sets nothing' },
-  { value: 'flow', label: 'sets the flow' },
-  { value: 'size', label: 'sets the size' },
-  { value: 'both', label: 'sets both' },
 ];
 
 /** The brush in hand, for painting or for finding edges. */

@@ -1,4 +1,4 @@
-import { dabsOf, layDabs } from '@/core/matte/paint-coverage';
+import { dabBox, followStroke, layDabs } from '@/core/matte/paint-coverage';
 import type { PaintStroke } from '@/core/matte/pass';
 import { wholeRegion } from '@/core/plane/region';
 
@@ -19,22 +19,16 @@ export function createLiveStroke(canvas: HTMLCanvasElement, brush: Omit<PaintStr
   const covered = new Float32Array(width * height);
   const context = canvas.getContext('2d')!;
   const color = brush.erase ? ERASE : PAINT;
-  let laid = 0;
+  const follow = followStroke(brush, width / height);
 
   return {
     /** Draws what is new of the path. */
     draw(path: readonly number[]): void {
-      const fresh = dabsOf({ ...brush, path: path as number[] }, width / height).slice(laid);
-      if (fresh.length === 0) return;
-      laid += fresh.length;
+      const fresh = follow(path);
+      const box = dabBox(fresh, region);
+      if (!box) return;
+      const { left, top, right, bottom } = box;
       layDabs(covered, fresh, brush.soft, region);
-      const reach = (Math.max(...fresh.map(({ radius }) => radius)) + 2 / width) * width;
-      const [us, vs] = [fresh.map(({ u }) => u * width), fresh.map(({ v }) => v * height)];
-      const left = Math.max(0, Math.floor(Math.min(...us) - reach));
-      const top = Math.max(0, Math.floor(Math.min(...vs) - reach));
-      const right = Math.min(width, Math.ceil(Math.max(...us) + reach));
-      const bottom = Math.min(height, Math.ceil(Math.max(...vs) + reach));
-      if (left >= right || top >= bottom) return;
       const part = new ImageData(right - left, bottom - top);
       for (let y = top, to = 0; y < bottom; y++) {
         for (let x = left; x < right; x++, to += 4) {

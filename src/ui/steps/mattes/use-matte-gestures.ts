@@ -13,6 +13,7 @@ import { createLiveStroke } from './live-stroke';
 import { pickColor } from '../../picture/pick-color';
 import { usePictureDrag } from '../../picture/use-picture-drag';
 import { useStroke } from '../../picture/use-stroke';
+import { whenShown } from '../../picture/when-shown';
 
 interface MatteGestures {
   day: RefObject<HTMLCanvasElement | null>;
@@ -126,14 +127,7 @@ export function useMatteGestures({ day, live, trail, night }: MatteGestures) {
   /** The live stroke stands in until the picture shows it. */
   function clearWhenShown(): void {
     const done = stroke.current;
-    const before = night.current?.dataset.frames;
-    const look = () => {
-      if (stroke.current !== done) return;
-      const canvas = night.current;
-      if (canvas && canvas.dataset.frames !== before && canvas.dataset.busy === 'false') done?.clear();
-      else requestAnimationFrame(look);
-    };
-    requestAnimationFrame(look);
+    whenShown(night.current, () => stroke.current === done && done?.clear());
   }
 
   const strokes = useStroke({

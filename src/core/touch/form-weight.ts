@@ -1,0 +1,35 @@
+import type { Camera } from '../geometry/camera';
+import type { Vec3 } from '../geometry/vec3';
+import type { Region } from '../plane/region';
+import type { Relief } from '../relief/relief-planes';
+
+/**
+ * Weakens a touch on surfaces by their form: each pixel is multiplied by the cosine at which its surface sees a place, none where
+ * it turns away. Of an upright surface whose turn is not known it is the mean over all turns that face the eye, as for lamps.
+ *
+ * `out` and the relief's planes have one float a pixel of `region`. `place`: world axes, metres.
+ */
+export function weighByForm(
+  out: Float32Array,
+  relief: Pick<Relief, 'reach' | 'normalX' | 'normalY' | 'normalZ' | 'unknownFacing'>,
+  { corner, across, down, eyeHeight }: Camera,
+  region: Region,
+  place: Vec3,
+): void {
+  const { reach, normalX, normalY, normalZ, unknownFacing } = relief;
+  for (let y = 0, i = 0; y < region.height; y++) {
+    const v = (region.top + y + 0.5) / region.fullHeight;
+    for (let x = 0; x < region.width; x++, i++) {
+      if (out[i] === 0) continue;
+      const u = (region.left + x + 0.5) / region.fullWidth;
+      const [lx, ly, lz] = [0, 1, 2].map((c) => {
+        const ray = corner[c] + u * across[c] + v * down[c];
+        return place[c] - (c === 2 ? eyeHeight : 0) - ray * reach[i];
+      });
+      const facing = lx * normalX[i] + ly * normalY[i] + lz * normalZ[i];
+      const turned = (Math.hypot(lx, ly) + facing) / Math.PI;
+      const all = Math.max(0, facing) * (1 - unknownFacing[i]) + Math.max(0, turned) * unknownFacing[i];
+      out[i] *= all / Math.max(1e-6, Math.hypot(lx, ly, lz));
+    }
+  }
+}

@@ -1,0 +1,72 @@
+'use client';
+
+import { useRef } from 'react';
+import { clampTo, RANGES } from '@/core/fields/ranges';
+import { setTouch } from '@/core/scene/touch-commands';
+import { useScene, useSession, useView } from '../../editor/editor-context';
+import { BrushCircle } from '../../picture/brush-circle';
+import { pickColor } from '../../picture/pick-color';
+import { PlaceHandle } from '../../picture/place-handle';
+import { usePictureDrag } from '../../picture/use-picture-drag';
+import { useWheel } from '../../picture/use-wheel';
+import { MarksSvg } from '../marks-svg';
+import type { Stage } from '../step';
+import { StrokeWay } from './stroke-way';
+import { useTouchStroke } from './use-touch-stroke';
+import classes from '../../picture/picture.module.css';
+
+const NUDGE = { step: 0.004, coarse: 5 };
+const WHEEL_STEP = 1.12;
+
+/** Pressure of a dab that keys lay. */
+const FIRM = 0.8;
+
+/** The brush of light over the picture, and where the chosen stroke runs. */
+export function TouchSurface(stage: Stage) {
+  const { box, day } = stage;
+  const svg = useRef<SVGSVGElement>(null);
+  const { view } = useSession();
+  const touches = useScene(({ scene }) => scene.touches);
+  const run = useScene((state) => state.run);
+  const { touch: chosen, touchStroke, touchBrush, touchAt, picking, set } = useView((state) => state);
+  const { gestures, dab } = useTouchStroke(stage);
+  const touch = touches.find(({ id }) => id === chosen);
+  const stroke = touchStroke === undefined ? undefined : touch?.strokes[touchStroke];
+  const radius = touchBrush.size * box.width;
+  useWheel(
+    svg,
+    WHEEL_STEP,
+    (factor) =>
+      view.setState(({ touchBrush: brush }) => ({
+        touchBrush: { ...brush, size: clampTo(brush.size * factor, RANGES.brush) },
+      })),
+    ({ altKey }) => altKey,
+  );
+  const picks = usePictureDrag({
+    onDrag: () => {},
+    onEnd: () => {},
+    onClick(at) {
+      const gel = { from: 'picture', kelvin: touch!.gel.kelvin, color: pickColor(day.current!, at) } as const;
+      run(setTouch(`${touch!.name}: gel off the picture`, touch!.id, { gel }));
+      set({ picking: false });
+    },
+  });
+  return (
+    <MarksSvg stage={stage} svg={svg} gestures={picking && touch ? picks : gestures}>
+      {stroke && <StrokeWay stroke={stroke} width={box.width} height={box.height} />}
+      {!picking && <BrushCircle radius={radius} />}
+      <g className={classes.keyBrush}>
+        <PlaceHandle
+          label="Brush: arrow keys move it, Enter lays a dab"
+          x={touchAt.u * box.width}
+          y={touchAt.v * box.height}
+          size={{ grip: radius, knob: 4 }}
+          nudge={NUDGE}
+          value={touchAt}
+          onMove={(from, by) => set({ touchAt: { u: from.u + by.u, v: from.v + by.v } })}
+          onTurn={() => dab([touchAt.u, touchAt.v, FIRM])}
+        />
+      </g>
+    </MarksSvg>
+  );
+}
