@@ -1,9 +1,11 @@
 import { expect, test, type Page } from '@playwright/test';
+import type { FixtureOf } from '@/core/fixture/fixture-schema';
 import {
   brightness,
   copyOf,
   dragOn,
   dragTo,
+  drawThrough,
   middleOf,
   onPicture,
   openEditor,
@@ -213,4 +215,67 @@ test('a fire burns in another shape by its seed, and a lantern keeps its light d
   await saved(page);
   const fixtures = (await sceneOf(request, id)).scene.fixtures;
   expect(fixtures).toMatchObject([{ kind: 'fire' }, { kind: 'lantern', bars: 0.8 }]);
+});
+
+test('a rough loop around a marking on the road makes its bright parts glow, where its key says', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, 'picture-house');
+  await openEditor(page, id);
+  await kind(page, 'glow key');
+  const [stripe, gap] = [() => toneAt(page, 0.1, 0.905, 0.004), () => toneAt(page, 0.06, 0.86, 0.004)];
+  const dark = [brightness(await stripe()), brightness(await gap())];
+  await drawThrough(page, [
+    [0.03, 0.84],
+    [0.3, 0.84],
+    [0.3, 0.94],
+    [0.03, 0.94],
+    [0.03, 0.85],
+  ]);
+  await pictureReady(page);
+  const lit = [brightness(await stripe()), brightness(await gap())];
+  expect(Math.max(lit[0] - dark[0], lit[1] - dark[1])).toBeGreaterThan(60);
+  await saved(page);
+  const [glow] = (await sceneOf(request, id)).scene.fixtures as FixtureOf<'glow'>[];
+  expect(glow).toMatchObject({ kind: 'glow', gel: { from: 'picture' } });
+  expect(glow.low).toBeGreaterThan(0.2);
+  // It lies on the road: its foot is inside of it.
+  expect(glow.foot.v).toBeGreaterThan(0.84);
+  expect(glow.foot.v).toBeLessThan(0.94);
+  await typeNumber(page, 'From tone', 1);
+  await typeNumber(page, 'Shoulder', 0);
+  expect(Math.abs(brightness(await stripe()) - dark[0])).toBeLessThan(8);
+});
+
+test('a bulb’s wire burns white, cool at its ends, and another stroke in its glass adds a wire', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, 'tannery-court');
+  await openEditor(page, id);
+  await kind(page, 'filament');
+  await page.keyboard.down('Alt');
+  await drawThrough(page, [
+    [0.46, 0.4],
+    [0.5, 0.34],
+    [0.54, 0.4],
+  ]);
+  await pictureReady(page);
+  const at = async (u: number, v: number) => brightness(await toneAt(page, u, v, 0.001));
+  const [turn, end, other] = [await at(0.5, 0.342), await at(0.4605, 0.3992), await at(0.49, 0.39)];
+  expect(turn).toBeGreaterThan(200);
+  expect(end).toBeLessThan(turn - 60);
+  await drawThrough(page, [
+    [0.475, 0.39],
+    [0.5, 0.39],
+    [0.525, 0.39],
+  ]);
+  await page.keyboard.up('Alt');
+  await pictureReady(page);
+  expect(await at(0.49, 0.39)).toBeGreaterThan(other + 60);
+  await saved(page);
+  const { fixtures } = (await sceneOf(request, id)).scene;
+  expect(fixtures).toHaveLength(1);
+  expect((fixtures[0] as FixtureOf<'filament'>).breaks).toHaveLength(1);
 });

@@ -46,6 +46,12 @@ export function builtScene(finish = PLAIN_SURFACE as Scene['plan']['ground']): S
       lumens: 600,
     }),
     streetLamp('lantern', 0.2, { kind: 'lantern', bars: 0.8, lumens: 900 }),
+    streetLamp('bulb', 0.36, {
+      kind: 'filament',
+      path: [place(0.35, 0.36), place(0.36, 0.33), place(0.37, 0.36)],
+      ...{ size: 0.02, lumens: 400, breaks: [] },
+    }),
+    streetLamp('sign', 0.2, { kind: 'glow', path: square, foot: place(0.45, 0.67), low: 0.3 }),
     streetLamp('fire', 0.8, { kind: 'fire', at: place(0.8, 0.66), foot: place(0.8, 0.7), seed: 3 }),
     streetLamp('strand', 0.5, {
       kind: 'strand',

@@ -74,6 +74,8 @@ export const RANGES = {
   tilt: { min: -180, max: 180, step: 1, unit: '°', decimals: 0 },
   latitude: { min: -90, max: 90, step: 0.1, unit: '°', decimals: 1 },
   longitude: { min: -180, max: 180, step: 0.1, unit: '°', decimals: 1 },
+  hueReach: { min: 5, max: 180, step: 1, unit: '°', decimals: 0 },
+  wire: { min: 0.003, max: 0.2, step: 0.001, unit: '', decimals: 3 },
   compass: { min: 0, max: 360, step: 1, unit: '°', decimals: 0 },
   blades: { min: 3, max: 12, step: 1, unit: '', decimals: 0 },
   spikes: { min: 2, max: 24, step: 1, unit: '', decimals: 0 },

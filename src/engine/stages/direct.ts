@@ -7,12 +7,14 @@ import type { RELIEF_PLANES } from '@/core/relief/relief-planes';
 import type { Fixture, GroundPlan, Moon } from '@/core/scene/schema';
 import { addLights } from '@/core/light/add-lights';
 import { luminousFlux, type PointLight } from '@/core/light/point-light';
+import type { RgbPlanes } from '@/core/plane/plane';
 import type { Kernels } from '../kernels/kernels';
 import type { Memo } from '../graph/memo';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { Band, View } from '../graph/view';
 import { castPlan, occludersIn, shadesAt, type CastPlan, type ShadeViews } from './shades';
+import { plate } from './plate';
 import { landOf, relief, type Land } from './relief';
 
 /** What gives light together: fixtures, or the moon. */
@@ -47,11 +49,17 @@ export interface Throw {
   lights: PointLight[];
 }
 
-export function throwOf(land: Land, fixtures: readonly Fixture[], moon?: LampSettings['moon']): Throw {
+/** @param small the small copy of the plate */
+export function throwOf(
+  land: Land,
+  fixtures: readonly Fixture[],
+  small: RgbPlanes,
+  moon?: LampSettings['moon'],
+): Throw {
   const camera = cameraOf(land);
   const cast = castPlan(camera, land.plan);
   const far = moon ? [moonLight(moon)] : [];
-  return { camera, cast, lights: [...fixtureLights(camera, cast.walls, fixtures), ...far] };
+  return { camera, cast, lights: [...fixtureLights(camera, cast.walls, fixtures, small), ...far] };
 }
 
 export type ReliefView = View<(typeof RELIEF_PLANES)[number]>;
@@ -95,9 +103,9 @@ export const direct = stage({
   part: 'the light of the fixtures',
   region: (at) => smallOf(at).region,
   settings: lampSettings,
-  inputs: (at) => ({ relief: relief(at), shades: shadesAt(at) }),
-  prepare: ({ settings }) => ({
-    ...throwOf(settings, settings.fixtures, settings.moon),
+  inputs: (at) => ({ relief: relief(at), shades: shadesAt(at), small: plate(at) }),
+  prepare: ({ settings, inputs }) => ({
+    ...throwOf(settings, settings.fixtures, inputs.small, settings.moon),
     plan: settings.plan,
   }),
   facts: ({ lights }): DirectFacts => ({ flux: lights.reduce((sum, light) => sum + luminousFlux(light), 0) }),

@@ -65,7 +65,7 @@ export const lamps = stage({
   },
   prepare({ settings, inputs, region }) {
     const { fixtures, fresh, plan } = settings;
-    const thrown = throwOf(settings, fresh.fixtures, fresh.moon);
+    const thrown = throwOf(settings, fresh.fixtures, inputs.small, fresh.moon);
     const sources = fixtures.flatMap((fixture) =>
       visibleSources(thrown.camera, thrown.cast.walls, fixture, inputs.small),
     );

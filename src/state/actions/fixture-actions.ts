@@ -90,7 +90,7 @@ export function newFixture(
     gel: neighbour?.gel ?? gel,
     aim: own.aimed ? towardEye(camera, foot) : foot,
     ...{ shown: 0, spill: 0 },
-    ...own.begin?.(camera, path),
+    ...own.begin?.(camera, path, wallAt(camera, wallPieces(camera, scene.plan.walls), at) !== undefined),
   });
   return unlike(fixture, scene.fixtures);
 }
