@@ -19,7 +19,20 @@ const LAYERS = ['core', 'db', 'engine', 'segment', 'server', 'state', 'ui', 'app
 /** Folders of the core: each may import from those before it, and from none behind. */
 const CORE = [
   ...['plane', 'color', 'fields', 'geometry', 'film', 'frame', 'output', 'grade', 'day', 'survey', 'matte'],
-  ...['plan', 'relief', 'layout', 'light', 'night', 'fixture', 'touch', 'sky', 'lens', 'scene', 'picture'],
+  ...[
+    'plan',
+    'relief',
+    'layout',
+    'light',
+    'night',
+    'fixture',
+    'touch',
+    'drift',
+    'sky',
+    'lens',
+    'scene',
+    'picture',
+  ],
 ];
 
 /** Packages and globals that the computation must not know of. */

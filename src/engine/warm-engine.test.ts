@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { PatchError, patchScene } from '@/core/scene/command';
 import { checkedScene, SceneFormatError } from '@/core/scene/parse-scene';
+import { FIRST_DRIFT } from '@/core/drift/drift-schema';
 import type { Scene } from '@/core/scene/schema';
 import { builtScene } from '../../test/built-scene';
 import { testTouch } from '../../test/touches';
@@ -30,6 +31,10 @@ const SCENE: Scene = checkedScene({
     testTouch('on', { toward: 'globe', only: { matte: 'grown', outside: false } }),
     testTouch('in', { does: 'air' }),
     testTouch('up', { does: 'lift', circuit: undefined }),
+  ],
+  drifts: [
+    { ...FIRST_DRIFT, id: 'near', name: 'Near', at: { u: 0.4, v: 0.6 }, foot: { u: 0.4, v: 0.8 } },
+    { ...FIRST_DRIFT, id: 'far', name: 'Far', at: { u: 0.6, v: 0.5 }, foot: { u: 0.6, v: 0.66 } },
   ],
   places: [{ matte: 'grown', outside: false, stops: -1 }],
 });
@@ -68,6 +73,7 @@ const PARTS = [
   'desk',
   'lens',
   'touches',
+  'drifts',
 ];
 
 interface Change {

@@ -51,6 +51,7 @@ export function newScene(title: string, plate: Scene['plate'], lens?: number): S
     },
     fixtures: [],
     touches: [],
+    drifts: [],
     circuits: [],
     cues: [],
     sky: structuredClone(FIRST_SKY),

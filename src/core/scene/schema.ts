@@ -3,6 +3,7 @@ import { fixtureSchema, type Fixture } from '../fixture/fixture-schema';
 import { hash, id, name, ranged, unique } from '../fields/fields';
 import { lensSchema } from '../lens/lens-schema';
 import { matteSchema, MOST_MATTES, MOST_PLACES, placeSchema } from '../matte/matte-schema';
+import { driftsSchema } from '../drift/drift-schema';
 import { nightSchema } from '../night/night-schema';
 import { planSchema } from '../plan/plan-schema';
 import { skySchema } from '../sky/sky-schema';
@@ -112,6 +113,8 @@ export const sceneSchema = object({
     .test('unique', 'two fixtures have the same id', unique),
   /** Light laid on by hand, in the order in which it was begun. */
   touches: touchesSchema,
+  /** Smoke and mist. */
+  drifts: driftsSchema,
   circuits: array(circuitSchema).required().max(100).test('unique', 'two circuits have the same id', unique),
   sky: skySchema,
   /** Where the moon stands: degrees to the right of where the eye looks, and over the horizon. */
@@ -148,6 +151,7 @@ export type SceneFrame = Scene['frame'];
 export type { Matte, Place } from '../matte/matte-schema';
 export type { Night } from '../night/night-schema';
 export type { LensSettings } from '../lens/lens-schema';
+export type { Drift } from '../drift/drift-schema';
 export type { Touch } from '../touch/touch-schema';
 export type { SkySettings } from '../sky/sky-schema';
 export type { GroundPlan } from '../plan/plan-schema';

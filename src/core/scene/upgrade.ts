@@ -204,8 +204,8 @@ const STEPS: Record<number, (old: Versioned) => Versioned> = {
     ...(old.desk && { desk: { ...old.desk, ...NO_LENS } }),
     ...(old.cues && { cues: old.cues.map((cue) => ({ ...cue, ...NO_LENS })) }),
   }),
-  // 14 added light that is laid on by hand.
-  13: (old) => ({ ...old, version: 14, touches: [] }),
+  // 14 added light that is laid on by hand, and drifts.
+  13: (old) => ({ ...old, version: 14, touches: [], drifts: [] }),
 };
 
 /** Moves the foot of a standee from the ground to the deck that is seen there, as far off. */

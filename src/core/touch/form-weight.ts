@@ -22,10 +22,10 @@ export function weighByForm(
     for (let x = 0; x < region.width; x++, i++) {
       if (out[i] === 0) continue;
       const u = (region.left + x + 0.5) / region.fullWidth;
-      const [lx, ly, lz] = [0, 1, 2].map((c) => {
-        const ray = corner[c] + u * across[c] + v * down[c];
-        return place[c] - (c === 2 ? eyeHeight : 0) - ray * reach[i];
-      });
+      const far = reach[i];
+      const lx = place[0] - (corner[0] + u * across[0] + v * down[0]) * far;
+      const ly = place[1] - (corner[1] + u * across[1] + v * down[1]) * far;
+      const lz = place[2] - eyeHeight - (corner[2] + u * across[2] + v * down[2]) * far;
       const facing = lx * normalX[i] + ly * normalY[i] + lz * normalZ[i];
       const turned = (Math.hypot(lx, ly) + facing) / Math.PI;
       const all = Math.max(0, facing) * (1 - unknownFacing[i]) + Math.max(0, turned) * unknownFacing[i];

@@ -14,6 +14,7 @@ export type PicturePart =
   | 'the light of the fixtures'
   | 'evening out the day'
   | 'the touches'
+  | 'the drifts'
   | 'the night'
   | 'the lens';
 

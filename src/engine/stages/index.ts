@@ -1,6 +1,7 @@
 import type { AnyStage } from '../graph/stage-spec';
 import { bounce } from './bounce';
 import { direct } from './direct';
+import { cover, drifted, driftLight } from './drift';
 import { even, gains, levelling, lift, shading } from './even';
 import { brushed, found } from './found';
 import { grip } from './grip';
@@ -31,5 +32,6 @@ export const STAGES: readonly AnyStage[] = [
   ...[tones, skyline, dome, clouds, points, skyPicture, sky, behind],
   ...[holdback, touched, touches, lifted, touchGround],
   ...[direct, bounce, lamps, masked, grip],
-  ...[sum, lampPoints, glints, veil, glare, grain, film, deepFilm, shown],
+  ...[sum, cover, driftLight, drifted],
+  ...[lampPoints, glints, veil, glare, grain, film, deepFilm, shown],
 ].map(({ spec }) => spec);

@@ -22,7 +22,7 @@ import { matte } from './matte';
 import { plate } from './plate';
 import { castPlan } from './shades';
 import { LENS_DOWN } from './lens-down';
-import { sum } from './sum';
+import { sceneLight } from './drift';
 import { survey } from './survey';
 import { plainNight } from './touch';
 
@@ -104,7 +104,7 @@ export const glints = stage({
   inputs: (at) => ({
     ...{ night: plainNight(at), survey: survey(at) },
     lamps: litLayers(at).map((layer) => lampPoints(at, { fixtures: layer.fixtures })),
-    sum: at.scene.lens.points.some(({ stops }) => isUp(stops)) ? sum(at) : undefined,
+    sum: at.scene.lens.points.some(({ stops }) => isUp(stops)) ? sceneLight(at) : undefined,
     within: at.scene.lens.within === undefined ? undefined : matte(at, at.scene.lens.within),
   }),
   prepare: ({ settings: { lens, lit, ...scene }, inputs }) => ({
@@ -150,7 +150,7 @@ export const veil = stage({
     return wholeRegion(quarterOf(width), quarterOf(height));
   },
   settings: ({ scene }) => scene.lens.veilReach,
-  inputs: (at) => ({ light: sum(smallOf(at)) }),
+  inputs: (at) => ({ light: sceneLight(smallOf(at)) }),
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
   pace: 'quick',
   whole: true,
@@ -184,7 +184,7 @@ export const glare = stage({
     share: SPIKES * faderGain(desk.spikes),
   }),
   inputs: (at) => ({
-    light: sum(at),
+    light: sceneLight(at),
     veil: isUp(at.scene.desk.veil) ? veil(at) : undefined,
     glints: isUp(at.scene.desk.spikes) ? glints(at) : undefined,
   }),
@@ -203,7 +203,7 @@ export const glare = stage({
 });
 
 /** What the film is exposed to, before grain. */
-const throughLens = (at: Spot) => (glares(at) ? glare(at) : sum(at));
+const throughLens = (at: Spot) => (glares(at) ? glare(at) : sceneLight(at));
 
 /** Light with the grain of a night exposure. */
 export const grain = stage({

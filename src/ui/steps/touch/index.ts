@@ -6,9 +6,13 @@ import { touchView, type TouchView } from './touch-view';
 export const touch: StepInfo<TouchView> = {
   title: 'Touch',
   view: touchView,
-  decided({ touches }) {
+  decided({ touches, drifts }) {
     const strokes = touches.reduce((sum, one) => sum + one.strokes.length, 0);
-    return strokes === 0 ? 'none' : `${strokes} stroke${strokes === 1 ? '' : 's'} by hand`;
+    const parts = [
+      ...(strokes > 0 ? [`${strokes} stroke${strokes === 1 ? '' : 's'}`] : []),
+      ...(drifts.length > 0 ? [`${drifts.length} drift${drifts.length === 1 ? '' : 's'}`] : []),
+    ];
+    return parts.join(', ') || 'none';
   },
   Body: TouchStep,
   Surface: TouchSurface,

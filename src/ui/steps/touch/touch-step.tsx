@@ -2,12 +2,14 @@
 
 import { SegmentedControl, UnstyledButton } from '@mantine/core';
 import { TOUCH_ACTS, TOUCH_AMOUNTS, type TouchAct } from '@/core/touch/touch-schema';
-import type { Touch } from '@/core/scene/schema';
+import type { Scene, Touch } from '@/core/scene/schema';
 import { useScene, useView } from '../../editor/editor-context';
 import { ChosenTouch } from './chosen-touch';
 import { StrokeWay } from './stroke-way';
 import { TouchBrush } from './touch-brush';
-import { ACT_TITLES } from './touch-view';
+import { DriftsPart } from './drifts-part';
+import { ACT_TITLES, TOUCH_PARTS, type TouchPartName } from './touch-view';
+import { PartFolds, type StepPart } from '../../worksheet/part-folds';
 import own from './touch.module.css';
 import lists from '../../worksheet/lists.module.css';
 import classes from '../../worksheet/worksheet.module.css';
@@ -20,7 +22,7 @@ const HINTS: Record<TouchAct, string> = {
 };
 
 /** Light that is laid on by hand, stroke by stroke. */
-export function TouchStep() {
+function LightPart() {
   const touches = useScene(({ scene }) => scene.touches);
   const { touch: chosen, touchNext, set } = useView((view) => view);
   const touch = touches.find(({ id }) => id === chosen);
@@ -58,6 +60,31 @@ export function TouchStep() {
         touches.length > 0 && <p className={classes.hint}>The next stroke begins another touch.</p>
       )}
     </>
+  );
+}
+
+const strokesIn = ({ touches }: Pick<Scene, 'touches'>) =>
+  touches.reduce((sum, { strokes }) => sum + strokes.length, 0);
+
+const PARTS: Record<TouchPartName, StepPart> = {
+  light: {
+    title: 'Light',
+    says: (scene) => (strokesIn(scene) === 0 ? 'none' : `${strokesIn(scene)} strokes`),
+    Body: LightPart,
+  },
+  drifts: {
+    title: 'Drifts',
+    says: ({ drifts }) => drifts.map(({ name }) => name.toLowerCase()).join(', ') || 'none',
+    Body: DriftsPart,
+  },
+};
+
+/** What the hand adds: light, smoke and mist. */
+export function TouchStep() {
+  const open = useView((view) => view.touchPart);
+  const setView = useView((view) => view.set);
+  return (
+    <PartFolds names={TOUCH_PARTS} parts={PARTS} open={open} onOpen={(touchPart) => setView({ touchPart })} />
   );
 }
 

@@ -11,6 +11,7 @@ import { usePictureDrag } from '../../picture/use-picture-drag';
 import { useWheel } from '../../picture/use-wheel';
 import { MarksSvg } from '../marks-svg';
 import type { Stage } from '../step';
+import { DriftsSurface } from './drifts-surface';
 import { StrokeWay } from './stroke-way';
 import { useTouchStroke } from './use-touch-stroke';
 import classes from '../../picture/picture.module.css';
@@ -21,8 +22,15 @@ const WHEEL_STEP = 1.12;
 /** Pressure of a dab that keys lay. */
 const FIRM = 0.8;
 
-/** The brush of light over the picture, and where the chosen stroke runs. */
+/** The brush of light over the picture, or its drifts. */
 export function TouchSurface(stage: Stage) {
+  const part = useView((view) => view.touchPart);
+  if (part === 'drifts') return <DriftsSurface {...stage} />;
+  return part === 'light' ? <LightSurface {...stage} /> : <MarksSvg stage={stage} />;
+}
+
+/** The brush of light, and where the chosen stroke runs. */
+function LightSurface(stage: Stage) {
   const { box, day } = stage;
   const svg = useRef<SVGSVGElement>(null);
   const { view } = useSession();
