@@ -53,6 +53,19 @@ await page.mouse.move(100, 730);
 await pictureReady(page);
 await shoot('sky');
 
+await page
+  .getByRole('button', { name: /^Touch/ })
+  .first()
+  .click();
+await page
+  .getByRole('complementary')
+  .getByRole('button', { name: /^Drifts/ })
+  .click();
+await page.getByRole('list', { name: 'Drifts' }).getByRole('button').first().click();
+await page.mouse.move(760, 200);
+await pictureReady(page);
+await shoot('drifts');
+
 await openEditor(page, 'tannery-court-storm');
 await page.getByRole('button', { name: /^Fixtures/ }).click();
 await page.mouse.move(100, 730);
@@ -81,20 +94,6 @@ await page.getByRole('list', { name: 'Touches' }).getByRole('button').first().cl
 await page.mouse.move(660, 420);
 await pictureReady(page);
 await shoot('touch');
-
-await openEditor(page, 'brickyard-lane');
-await page
-  .getByRole('button', { name: /^Touch/ })
-  .first()
-  .click();
-await page
-  .getByRole('complementary')
-  .getByRole('button', { name: /^Drifts/ })
-  .click();
-await page.getByRole('list', { name: 'Drifts' }).getByRole('button').first().click();
-await page.mouse.move(760, 200);
-await pictureReady(page);
-await shoot('drifts');
 
 await page.getByRole('button', { name: /^Mattes/ }).click();
 await page
