@@ -6,6 +6,7 @@ import { promisify } from 'node:util';
 import { expect, test } from '@playwright/test';
 import sharp from 'sharp';
 import { copyOf, openEditor, openStep, toneAt } from './support/editor';
+import { unzipped } from '../test/unzipped';
 
 test.use({ deviceScaleFactor: 1 });
 
@@ -102,4 +103,26 @@ test('an output can be cancelled, and a failing one says why', async ({ page, re
   state = 'failed';
   await page.getByRole('button', { name: /^Send out/ }).click();
   await expect(page.locator('aside [role=alert]')).toHaveText('The disk is full.');
+});
+
+test('a scene goes out as layers whose merged picture is that of the screen', async ({ page, request }) => {
+  await openEditor(page, await copyOf(request, 'ferry-steps'));
+  await openStep(page, /^Output/);
+  await page.getByRole('radio', { name: 'OpenRaster, layers' }).check();
+  await expect(page.getByText('Circuits keep the names')).toBeVisible();
+  await page.getByLabel('Long side, value').fill('300');
+  await page.keyboard.press('Enter');
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Send out 300 × 200' }).click(),
+  ]);
+  expect(file.suggestedFilename()).toMatch(/\.ora$/);
+  const parts = await unzipped(await file.path());
+  const merged = sharp(parts.get('mergedimage.png'));
+  expect(await merged.metadata()).toMatchObject({ width: 300, height: 200 });
+  const { r, g, b } = await toneAt(page, 0.4, 0.9, 0.03);
+  const part = { left: 111, top: 171, width: 18, height: 18 };
+  const { channels } = await sharp(await merged.extract(part).png().toBuffer()).stats();
+  [r, g, b].forEach((tone, c) => expect(Math.abs(channels[c].mean - tone)).toBeLessThan(4));
+  expect(parts.get('stack.xml')!.toString()).toContain('name="Night"');
 });

@@ -1,4 +1,4 @@
-import { access, mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { access, mkdtemp, open, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { extname, join } from 'node:path';
 import { parseArgs } from 'node:util';
@@ -6,7 +6,7 @@ import { framedSize } from '@/core/frame/frame';
 import { OUTPUT_FORMATS, type OutputFormat } from '@/core/output/output-formats';
 import type { Scene } from '@/core/scene/schema';
 import { takeSceneFile } from '@/server/scenes/intake';
-import { encodePicture, renderRgb } from '@/server/output/render-picture';
+import { writeOutput } from '@/server/output/write-output';
 import { createServerRenderer } from '@/server/output/render-service';
 import { openWorkspace, type Workspace } from '@/server/assets/workspace';
 
@@ -15,7 +15,7 @@ const USAGE = 'Usage: npm run render -- scene.sundew --out night.png [--width N]
 /** Formats by the ending of a file's name. */
 const FORMATS: Record<string, OutputFormat> = {
   ...{ '.jpg': 'jpeg', '.jpeg': 'jpeg', '.png': 'png', '.webp': 'webp', '.avif': 'avif' },
-  ...{ '.tif': 'tiff', '.tiff': 'tiff' },
+  ...{ '.tif': 'tiff', '.tiff': 'tiff', '.ora': 'ora', '.exr': 'exr' },
 };
 
 /** What was asked for cannot be understood. */
@@ -54,7 +54,8 @@ function readOrder(args: string[]): Order {
   })();
   const named = FORMATS[extname(values.out ?? '').toLowerCase()];
   const format = values.deep && named === 'png' ? 'png16' : named;
-  if (values.deep && OUTPUT_FORMATS[format]?.bits !== 16) throw new UsageError(USAGE);
+  const form = OUTPUT_FORMATS[format] as (typeof OUTPUT_FORMATS)[OutputFormat] | undefined;
+  if (values.deep && form?.bits !== 16) throw new UsageError(USAGE);
   if (positionals.length !== 1 || !values.out || !format) throw new UsageError(USAGE);
   return {
     file: positionals[0],
@@ -75,9 +76,10 @@ async function renderScene(
   const size = { width: across, height: Math.max(1, Math.round((across * full.height) / full.width)) };
   const renderer = createServerRenderer(space);
   try {
-    const { bits } = OUTPUT_FORMATS[format];
-    const rgb = await renderRgb(renderer, scene, size, new AbortController().signal, () => {}, 'soon', bits);
-    await writeFile(out, await encodePicture(rgb, size, { format, quality }).toBuffer());
+    const { signal } = new AbortController();
+    const work = { renderer, plates: space.plates, scene, size, signal, onProgress: () => {} };
+    const file = await open(out, 'w');
+    await writeOutput(file, work, { format, quality }).finally(() => file.close());
   } finally {
     renderer.close();
   }

@@ -48,6 +48,24 @@ export const OUTPUT_FORMATS = {
     bits: 8,
     hasQuality: true,
   },
+  ora: {
+    label: 'OpenRaster, layers',
+    says: 'the night, and each circuit’s light as a layer to be added, for painting',
+    ending: 'ora',
+    mime: 'image/openraster',
+    bits: 8,
+    hasQuality: false,
+    hasLayers: true,
+  },
+  exr: {
+    label: 'OpenEXR, layers',
+    says: 'linear light of day, night, sky and each circuit, depth and normals, for compositing',
+    ending: 'exr',
+    mime: 'image/x-exr',
+    bits: 16,
+    hasQuality: false,
+    hasLayers: true,
+  },
 } as const satisfies Record<string, OutputForm>;
 
 interface OutputForm {
@@ -61,6 +79,8 @@ interface OutputForm {
   bits: 8 | 16;
   /** Whether it loses something for its size, by a quality. */
   hasQuality: boolean;
+  /** Whether it holds the picture's light taken apart rather than one picture. */
+  hasLayers?: true;
 }
 
 export type OutputFormat = keyof typeof OUTPUT_FORMATS;

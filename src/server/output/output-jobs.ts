@@ -10,9 +10,9 @@ import type { Scene } from '@/core/scene/schema';
 import { isAbort } from '@/engine/aborted';
 import type { Renderer } from '@/engine/renderer';
 import { AppError, diskFull } from '../http/app-error';
-import { writeWhole } from '../assets/asset-store';
+import type { Workspace } from '../assets/workspace';
 import { LIMITS } from '../http/limits';
-import { encodePicture, renderRgb } from './render-picture';
+import { writeOutput } from './write-output';
 
 export type OutputState = 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
 
@@ -47,8 +47,8 @@ export interface OutputJobs {
   file: (id: string) => { path: string; mime: string; fileName: string };
 }
 
-/** Share of the work that writing the file takes. */
-const ENCODING = 0.1;
+/** Share of an output that is told until its file is whole. */
+const ALMOST = 0.99;
 
 /** Outputs kept at a time; the oldest finished one goes first. */
 const MOST_JOBS = 20;
@@ -57,7 +57,7 @@ const isUnderWay = ({ status }: OutputJob) => status.state === 'waiting' || stat
 
 /** @param atOnce outputs that run at a time */
 export function createOutputJobs(
-  dataDir: string,
+  { dataDir, plates }: Pick<Workspace, 'dataDir' | 'plates'>,
   renderer: Renderer,
   atOnce = availableParallelism(),
 ): OutputJobs {
@@ -80,22 +80,22 @@ export function createOutputJobs(
   async function run(job: OutputJob, scene: Scene, choice: OutputChoice): Promise<void> {
     const { status, cancel } = job;
     const size = outputSize(framedSize(scene.plate, scene.frame), choice.long);
-    const { bits } = OUTPUT_FORMATS[choice.format];
     const temporary = `${job.path}.part`;
     try {
       cancel.signal.throwIfAborted();
       status.state = 'running';
       const onProgress = (done: number) => {
-        status.progress = done * (1 - ENCODING);
+        status.progress = done * ALMOST;
       };
-      const rgb = await renderRgb(renderer, scene, size, cancel.signal, onProgress, 'later', bits);
       mkdirSync(folder, { recursive: true });
-      const data = await encodePicture(rgb, size, choice).toBuffer();
-      cancel.signal.throwIfAborted();
       const file = await open(temporary, 'w');
-      await writeWhole(file, data).finally(() => file.close());
+      const work = { renderer, plates, scene, size, signal: cancel.signal, onProgress };
+      const bytes = await writeOutput(file, work, choice)
+        .then(async () => (await file.stat()).size)
+        .finally(() => file.close());
+      cancel.signal.throwIfAborted();
       await rename(temporary, job.path);
-      Object.assign(status, { state: 'done', progress: 1, bytes: data.byteLength });
+      Object.assign(status, { state: 'done', progress: 1, bytes });
     } catch (error) {
       await rm(temporary, { force: true });
       if (isAbort(error)) status.state = 'cancelled';

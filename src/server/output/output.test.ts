@@ -18,6 +18,9 @@ import { seedDemo } from '../scenes/seed';
 import { sceneThumbnail } from './thumbnail';
 import type { Workspace } from '../assets/workspace';
 
+/** Formats that hold one picture; those of layers have a test of their own. */
+const PICTURES = OUTPUT_FORMAT_NAMES.filter((name) => !('hasLayers' in OUTPUT_FORMATS[name]));
+
 const SIZE = { width: 360, height: 600 };
 let space: Workspace;
 let remove: () => Promise<void>;
@@ -59,8 +62,8 @@ describe('renderRgb', () => {
 });
 
 describe('output jobs', () => {
-  it.each(OUTPUT_FORMAT_NAMES)('write a %s as it is on the screen, with an sRGB profile', async (format) => {
-    const jobs = createOutputJobs(space.dataDir, renderer);
+  it.each(PICTURES)('write a %s as it is on the screen, with an sRGB profile', async (format) => {
+    const jobs = createOutputJobs(space, renderer);
     const { id } = jobs.start(scene, { format, quality: 92 });
     expect(() => jobs.file(id)).toThrow('not finished');
     const status = await ended(jobs, id);
@@ -96,14 +99,14 @@ describe('output jobs', () => {
   });
 
   it('write a smaller picture, made at its own size', async () => {
-    const jobs = createOutputJobs(space.dataDir, renderer);
+    const jobs = createOutputJobs(space, renderer);
     const { id } = jobs.start(scene, { format: 'png', quality: 92, long: 150 });
     await ended(jobs, id);
     expect(await sharp(jobs.file(id).path).metadata()).toMatchObject({ width: 90, height: 150 });
   });
 
   it('stop when they are cancelled, and leave no file', async () => {
-    const jobs = createOutputJobs(space.dataDir, renderer);
+    const jobs = createOutputJobs(space, renderer);
     const { id } = jobs.start(scene, { format: 'png', quality: 90 });
     expect((await jobs.cancel(id)).state).toBe('cancelled');
     expect(await readdir(join(space.dataDir, 'outputs')).catch(() => [])).toEqual([]);
@@ -116,7 +119,7 @@ describe('output jobs', () => {
       ...renderer,
       frame: (request, signal, consume) => gate.then(() => renderer.frame(request, signal, consume)),
     };
-    const jobs = createOutputJobs(space.dataDir, slow, 1);
+    const jobs = createOutputJobs(space, slow, 1);
     const start = () => jobs.start(scene, { format: 'jpeg', quality: 80 });
     const [first, second, third, fourth] = [start(), start(), start(), start()].map(({ id }) => id);
     expect([first, second, third, fourth].map((id) => jobs.status(id))).toMatchObject([
@@ -138,7 +141,7 @@ describe('output jobs', () => {
       frame: (_request, signal) =>
         new Promise((_, reject) => signal.addEventListener('abort', () => reject(abortError()))),
     };
-    const jobs = createOutputJobs(space.dataDir, never, 1);
+    const jobs = createOutputJobs(space, never, 1);
     const started = Array.from({ length: LIMITS.outputs }, () =>
       jobs.start(scene, { format: 'png', quality: 90 }),
     );
@@ -159,7 +162,7 @@ describe('output jobs', () => {
           return consume(pixels);
         }),
     };
-    const jobs = createOutputJobs(space.dataDir, watched, 2);
+    const jobs = createOutputJobs(space, watched, 2);
     const ids = Array.from({ length: 3 }, () => jobs.start(scene, { format: 'jpeg', quality: 80 }).id);
     await renderRgb(watched, scene, { width: 120, height: 200 }, new AbortController().signal);
     expect(order.indexOf('soon')).toBeLessThanOrEqual(1);
@@ -172,7 +175,7 @@ describe('output jobs', () => {
       ...renderer,
       frame: () => Promise.reject(Object.assign(new Error(), { code: 'ENOSPC' })),
     };
-    const jobs = createOutputJobs(space.dataDir, full);
+    const jobs = createOutputJobs(space, full);
     const status = await ended(jobs, jobs.start(scene, { format: 'png', quality: 90 }).id);
     expect(status).toMatchObject({
       state: 'failed',
@@ -181,7 +184,7 @@ describe('output jobs', () => {
   });
 
   it('are gone after a restart, with a word about it', () => {
-    expect(() => createOutputJobs(space.dataDir, renderer).status('none')).toThrow('restarted');
+    expect(() => createOutputJobs(space, renderer).status('none')).toThrow('restarted');
   });
 });
 
@@ -199,7 +202,7 @@ it('seeds the demo scenes once, and never again what was deleted', async () => {
     space.dataDir,
     space.plates,
     renderer,
-    openScene(space, 'brickyard-lane'),
+    openScene(space, 'ferry-steps'),
     'night',
     new AbortController().signal,
   );
@@ -207,7 +210,7 @@ it('seeds the demo scenes once, and never again what was deleted', async () => {
     space.dataDir,
     space.plates,
     renderer,
-    openScene(space, 'brickyard-lane'),
+    openScene(space, 'ferry-steps'),
     'day',
     new AbortController().signal,
   );

@@ -6,6 +6,5 @@ const shared = globalThis as { sundewOutputs?: OutputJobs };
 
 /** The running server's outputs. */
 export function outputs(): OutputJobs {
-  const { dataDir } = workspace();
-  return (shared.sundewOutputs ??= createOutputJobs(dataDir, serverRenderer()));
+  return (shared.sundewOutputs ??= createOutputJobs(workspace(), serverRenderer()));
 }

@@ -9,7 +9,8 @@ import { surveySize } from '@/engine/sizes';
 import { touch } from '../assets/asset-store';
 import { keepCopy } from '../assets/keep-copy';
 import type { PlateReader } from '../plates/plate-codes';
-import { encodePicture, regionFor, renderRgb, straightened } from './render-picture';
+import { dayRgb } from './day-picture';
+import { encodePicture, renderRgb } from './render-picture';
 
 const THUMBNAIL = { quality: 84, scale: 1.5, nocturneScale: 0.4, entryScale: 0.24 } as const;
 
@@ -22,15 +23,7 @@ function smallSize({ plate, frame }: Scene, scale: number) {
 /** The day as the frame shows it. */
 async function dayJpeg(plates: PlateReader, scene: Scene, signal: AbortSignal): Promise<Uint8Array> {
   const size = smallSize(scene, THUMBNAIL.scale);
-  const region = regionFor(scene, size);
-  const codes = await plates.read(scene.plate.asset, region, signal);
-  const rgb = await straightened(
-    Uint8Array.from(codes, (code) => code >> 8),
-    region,
-    scene,
-    size,
-    signal,
-  );
+  const rgb = await dayRgb(plates, scene, size, signal);
   return encodePicture(rgb, size, { format: 'jpeg', quality: THUMBNAIL.quality }).toBuffer();
 }
 

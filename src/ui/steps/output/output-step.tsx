@@ -115,7 +115,9 @@ export function OutputStep() {
       </div>
       <HowItGoes output={output} fault={fault} />
       <p className={classes.hint}>
-        sRGB, the same picture as on the screen. A smaller one is made at its own size, not shrunk.
+        {'hasLayers' in OUTPUT_FORMATS[order.format]
+          ? 'Layers are for other programs to go on with. Circuits keep the names that they have here.'
+          : 'sRGB, the same picture as on the screen. A smaller one is made at its own size, not shrunk.'}
       </p>
       <div className={classes.actions}>
         <Button size="compact-xs" variant="default" onClick={() => void saveSceneFile()}>
