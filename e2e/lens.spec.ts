@@ -116,10 +116,35 @@ test('a stroke takes the spikes of many sources away, and gives them back', asyn
   const points = async () => (await sceneOf(request, id)).scene.lens.points;
   const taken = (await points()).length;
   expect(taken).toBeGreaterThanOrEqual(2);
-  await page.getByText('Stroke gives back', { exact: true }).click();
+  await page.getByText('Stroke adds', { exact: true }).click();
   await dragOn(page, from, to);
   await saved(page);
   expect(await points()).toHaveLength(0);
+});
+
+test('a stroke adds what is bright under it, and several sources are set together', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, 'ferry-steps');
+  await openEditor(page, id);
+  await openStep(page, /^Fixtures/);
+  await page.getByRole('radio', { name: 'tube', exact: true }).click();
+  await dragOn(page, [0.7, 0.42], [0.76, 0.42]);
+  await openSpiked(page, id);
+  await openPart(page, /^Sources/);
+  await expect(sources(page)).toHaveCount(2);
+  await page.getByText('Stroke adds').click();
+  await dragOn(page, [0.69, 0.425], [0.77, 0.425]);
+  await expect.poll(() => sources(page).count()).toBeGreaterThan(2);
+  const list = page.getByRole('list', { name: 'Sources' }).getByRole('button', { name: /^Source/ });
+  await list.nth(0).click();
+  await list.nth(1).click({ modifiers: ['Shift'] });
+  await expect(page.getByText('2 sources are chosen')).toBeVisible();
+  await setRow(page, 'Strength', '-2');
+  await saved(page);
+  const { points } = (await sceneOf(request, id)).scene.lens;
+  expect(points.filter(({ stops }) => stops === -2)).toHaveLength(2);
 });
 
 test('a source is parted by a drag, set apart by its own strength, and everything goes by keys', async ({

@@ -5,7 +5,7 @@ import { bringGlintsBack, resetLens, setGrain, setLens } from '@/core/scene/lens
 import { runCommand, type Command } from '@/core/scene/command';
 import type { Scene } from '@/core/scene/schema';
 import { streetScene } from '../../../test/street';
-import { addGlint, giveGlints, glintMarks, partGlint, strengthenGlint, takeGlints } from './lens-actions';
+import { addGlint, giveGlints, glintMarks, partGlint, strengthenGlints, takeGlints } from './lens-actions';
 
 const OFF = RANGES.level.min;
 const SCENE = streetScene([]);
@@ -45,7 +45,8 @@ describe('what is said of sources', () => {
 
   it('makes one stronger, and says so in one place however often', () => {
     let scene = SCENE;
-    for (const stops of [1, 2]) scene = run(scene, strengthenGlint(glintMarks(scene, [at(0.2)])[0], stops));
+    for (const stops of [1, 2])
+      scene = run(scene, strengthenGlints([glintMarks(scene, [at(0.2)])[0]], stops));
     expect(points(scene)).toEqual([[0.2, 2]]);
     scene = run(scene, takeGlints(glintMarks(scene, [at(0.2)])));
     expect(points(scene)).toEqual([[0.2, OFF]]);

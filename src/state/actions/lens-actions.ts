@@ -68,11 +68,25 @@ export const giveGlints = (marks: readonly GlintMark[]): Command =>
   );
 
 /** Makes a place a source. */
-export const addGlint = (at: PlatePoint): Command => sayOfGlints('Add a source', [saying(at, 0)]);
+export const addGlint = (at: PlatePoint): Command => addGlints([at]);
 
-/** How strong the spikes of a source are against what they would be. */
-export const strengthenGlint = ({ at, point }: GlintMark, stops: number): Command =>
-  sayOfGlints('Spikes of one source', [saying(at, stops, point?.id)]);
+/** Makes places sources, as a stroke over bright things does. */
+export const addGlints = (places: readonly PlatePoint[]): Command =>
+  sayOfGlints(
+    places.length === 1 ? 'Add a source' : `Add ${places.length} sources`,
+    places.map((at) => saying(at, 0)),
+  );
+
+/** How strong the spikes of sources are against what they would be. `ids`: for those of which nothing is said yet, in their order. */
+export const strengthenGlints = (
+  marks: readonly GlintMark[],
+  stops: number,
+  ids: readonly string[] = [],
+): Command =>
+  sayOfGlints(
+    marks.length === 1 ? 'Spikes of one source' : `Spikes of ${marks.length} sources`,
+    marks.map(({ at, point }, k) => saying(at, stops, point?.id ?? ids[k])),
+  );
 
 /** Parts a source in two, one of which stays where it was; one that was parted already moves. */
 export const partGlint = ({ at, point }: GlintMark, ids: [string, string], to: PlatePoint): Command =>

@@ -30,6 +30,20 @@ export function layOver(canvas: HTMLCanvasElement, region: Region): void {
   });
 }
 
+/** The part of the plate that a canvas lies over, as `layOver` says. */
+export function shownOn({ style }: HTMLCanvasElement): {
+  u: number;
+  v: number;
+  width: number;
+  height: number;
+} {
+  const share = (percent: string) => (percent ? parseFloat(percent) / 100 : 0);
+  return {
+    ...{ u: share(style.left), v: share(style.top) },
+    ...{ width: share(style.width) || 1, height: share(style.height) || 1 },
+  };
+}
+
 /** Draws frames and the day into their canvases, and puts those where their region lies on the plate. */
 export function createPainter({ night, coarse, day, dayPart }: PictureCanvases) {
   const days = new Map<string, ImageData>();

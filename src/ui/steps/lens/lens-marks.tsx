@@ -2,14 +2,14 @@
 
 import { useRef } from 'react';
 import type { GlintMark } from '@/state/actions/lens-actions';
-import { giveGlints, partGlint, strengthenGlint, takeGlints } from '@/state/actions/lens-actions';
+import { giveGlints, partGlint, strengthenGlints, takeGlints } from '@/state/actions/lens-actions';
 import { clampTo, RANGES } from '@/core/fields/ranges';
 import { useGesture } from '../../controls/use-gesture';
 import { useScene, useView } from '../../editor/editor-context';
 import { nudgeOf } from '../../picture/nudge';
 import { usePictureDrag } from '../../picture/use-picture-drag';
 import type { Box } from '../../picture/view-geometry';
-import { isAt } from './use-glints';
+import { isChosen } from './use-glints';
 import own from './lens-marks.module.css';
 import classes from '../../picture/picture.module.css';
 
@@ -38,7 +38,7 @@ interface GlintMarkProps {
 export function GlintMarkShape({ box, mark, name }: GlintMarkProps) {
   const run = useScene((state) => state.run);
   const change = useScene((state) => state.change);
-  const chosen = useView((view) => isAt(mark, view.glint));
+  const chosen = useView((view) => isChosen(mark, view));
   const setView = useView((view) => view.set);
   const gesture = useGesture();
   const held = useRef<{ mark: GlintMark; ids: [string, string] }>(undefined);
@@ -67,7 +67,9 @@ export function GlintMarkShape({ box, mark, name }: GlintMarkProps) {
       aria-pressed={mark.isOn}
       data-chosen={chosen || undefined}
       transform={`translate(${mark.at.u * box.width} ${mark.at.v * box.height})`}
-      onFocus={() => setView({ glint: mark.at })}
+      onFocus={() => {
+        if (!chosen) setView({ glint: mark.at });
+      }}
       onBlur={gesture.end}
       onKeyDown={(event) => {
         const by = nudgeOf(event, NUDGE.step, NUDGE.coarse);
@@ -78,7 +80,7 @@ export function GlintMarkShape({ box, mark, name }: GlintMarkProps) {
           held.current = undefined;
         } else if (['Enter', ' ', 'Delete', 'Backspace'].includes(event.key)) toggle();
         else if (stronger && mark.isOn)
-          change('lens strength', strengthenGlint(mark, clampTo(stops + stronger, RANGES.level)));
+          change('lens strength', strengthenGlints([mark], clampTo(stops + stronger, RANGES.level)));
         else return;
         event.preventDefault();
         event.stopPropagation();

@@ -1,15 +1,16 @@
 'use client';
 
 import { Button, NativeSelect, SegmentedControl, UnstyledButton } from '@mantine/core';
-import { FIRST_LENS } from '@/core/lens/lens-schema';
+import { useState } from 'react';
+import { FIRST_LENS, MOST_LENS_POINTS } from '@/core/lens/lens-schema';
 import { bringGlintsBack, setGrain, setLens } from '@/core/scene/lens-commands';
 import { RANGES, type Range } from '@/core/fields/ranges';
 import type { LensSettings } from '@/core/scene/schema';
-import { giveGlints, strengthenGlint, takeGlints, type GlintMark } from '@/state/actions/lens-actions';
+import { giveGlints, strengthenGlints, takeGlints, type GlintMark } from '@/state/actions/lens-actions';
 import { NumberRow, ratioScale } from '../../controls/number-row';
 import { useScene, useView } from '../../editor/editor-context';
 import { GelSwatches } from '../fixtures/gel-swatches';
-import { isAt, useGlintMarks } from './use-glints';
+import { isChosen, useGlintMarks } from './use-glints';
 import lists from '../../worksheet/lists.module.css';
 import classes from '../../worksheet/worksheet.module.css';
 
@@ -89,10 +90,17 @@ export function SourcesPart() {
   const within = useScene(({ scene }) => scene.lens.within);
   const mattes = useScene(({ scene }) => scene.mattes);
   const run = useScene((state) => state.run);
-  const chosen = useView((view) => view.glint);
-  const sweep = useView((view) => view.sweep);
-  const setView = useView((view) => view.set);
+  const { glint, glintsAlso, sweep, set: setView } = useView((view) => view);
   const marks = useGlintMarks();
+  const chosen = marks.filter((mark) => isChosen(mark, { glint, glintsAlso }));
+
+  /** A click chooses one; with Shift one more, or lets go of it. */
+  function choose(mark: GlintMark, more: boolean): void {
+    const isIn = chosen.includes(mark);
+    const places = more ? chosen.filter((one) => one !== mark).map(({ at }) => at) : [];
+    const [first, ...rest] = isIn && (more || chosen.length === 1) ? places : [...places, mark.at];
+    setView({ glint: first, glintsAlso: rest });
+  }
   return (
     <>
       <SegmentedControl
@@ -103,12 +111,13 @@ export function SourcesPart() {
         onChange={(value) => setView({ sweep: value })}
         data={[
           { value: 'take', label: 'Stroke takes away' },
-          { value: 'give', label: 'Stroke gives back' },
+          { value: 'give', label: 'Stroke adds' },
         ]}
       />
       <p className={classes.hint}>
         Click in the picture to add a source, click a mark to take its spikes away. Drag a mark to part it in
-        two. Globes, lanterns, bulbs, headlamps and fires are here by themselves; panes and tubes are not.
+        two. Choose several with Shift to set them together. Globes, lanterns, bulbs, headlamps and fires are
+        here by themselves; panes and tubes are not.
       </p>
       {marks.length === 0 && (
         <p className={classes.hint}>No source yet. Light a lamp in Fixtures, or click in the picture.</p>
@@ -118,13 +127,13 @@ export function SourcesPart() {
           <li key={k}>
             <UnstyledButton
               className={lists.item}
-              aria-pressed={isAt(mark, chosen)}
-              onClick={() => setView({ glint: isAt(mark, chosen) ? undefined : mark.at })}
+              aria-pressed={chosen.includes(mark)}
+              onClick={(event) => choose(mark, event.shiftKey)}
             >
               Source {k + 1}
               <span>{mark.isOn ? ORIGINS[mark.from] : 'taken away'}</span>
             </UnstyledButton>
-            {isAt(mark, chosen) && <ChosenGlint mark={mark} />}
+            {mark === chosen.at(-1) && <ChosenGlints marks={chosen} />}
           </li>
         ))}
       </ul>
@@ -159,28 +168,39 @@ export function SourcesPart() {
   );
 }
 
-/** One source, set apart from the rest. */
-function ChosenGlint({ mark }: { mark: GlintMark }) {
+/** One source or several, set apart from the rest. */
+function ChosenGlints({ marks }: { marks: readonly GlintMark[] }) {
   const run = useScene((state) => state.run);
   const change = useScene((state) => state.change);
+  const on = marks.filter(({ isOn }) => isOn);
+  const isOne = marks.length === 1;
+  // One gesture says the same of the same places.
+  const [ids] = useState(() => Array.from({ length: MOST_LENS_POINTS }, () => crypto.randomUUID()));
   return (
     <div className={lists.settings}>
-      {mark.isOn && (
+      {!isOne && (
+        <p className={classes.hint} role="status">
+          {`${marks.length} sources are chosen: what is set here is set of all of them.`}
+        </p>
+      )}
+      {on.length > 0 && (
         <NumberRow
           label="Strength"
-          value={mark.point?.stops ?? 0}
+          value={on[0].point?.stops ?? 0}
           range={RANGES.level}
           initial={0}
-          onChange={(stops) => change('lens strength', strengthenGlint(mark, stops))}
+          onChange={(stops) => change('lens strength', strengthenGlints(on, stops, ids))}
         />
       )}
       <div className={classes.actions}>
         <Button
           size="compact-xs"
           variant="default"
-          onClick={() => run(mark.isOn ? takeGlints([mark]) : giveGlints([mark]))}
+          onClick={() => run(on.length > 0 ? takeGlints(on) : giveGlints(marks))}
         >
-          {mark.isOn ? 'Take its spikes away' : 'Give it spikes again'}
+          {on.length > 0
+            ? `Take ${isOne ? 'its' : 'their'} spikes away`
+            : `Give ${isOne ? 'it' : 'them'} spikes again`}
         </Button>
       </div>
     </div>

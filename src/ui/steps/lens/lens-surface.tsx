@@ -2,8 +2,9 @@
 
 import { useRef } from 'react';
 import type { PlatePoint } from '@/core/geometry/camera';
-import { addGlint, giveGlints, takeGlints } from '@/state/actions/lens-actions';
+import { addGlint, addGlints, giveGlints, takeGlints } from '@/state/actions/lens-actions';
 import { useScene, useView } from '../../editor/editor-context';
+import { brightUnder } from '../../picture/bright-under';
 import { usePictureDrag } from '../../picture/use-picture-drag';
 import { MarksSvg } from '../marks-svg';
 import type { Stage } from '../step';
@@ -24,14 +25,25 @@ export function LensSurface(stage: Stage) {
   const { box, trail } = stage;
   const way = useRef<PlatePoint[]>([]);
 
+  /** Makes what is bright under a stroke sources, but for what is one already. */
+  function addBright(drawn: readonly PlatePoint[]): void {
+    const aspect = box.width / box.height;
+    const found = brightUnder(stage.night.current, drawn, SWEEP).filter((place) =>
+      marks.every(({ at }) => Math.hypot(at.u - place.u, (at.v - place.v) / aspect) > SWEEP),
+    );
+    if (found.length > 0) run(addGlints(found));
+  }
+
   function onEnd(): void {
     trail.current?.removeAttribute('d');
     const passed = marks.filter(({ at }) =>
       way.current.some(({ u, v }) => Math.hypot(at.u - u, ((at.v - v) * box.height) / box.width) < SWEEP),
     );
+    const drawn = way.current;
     way.current = [];
     const some = passed.filter(({ isOn }) => isOn === (sweep === 'take'));
     if (some.length > 0) run(sweep === 'take' ? takeGlints(some) : giveGlints(some));
+    else if (sweep === 'give') addBright(drawn);
   }
   const gestures = usePictureDrag({
     onDrag(_by, at) {

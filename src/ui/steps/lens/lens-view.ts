@@ -14,16 +14,19 @@ export interface LensView {
   lensPart?: LensPartName;
   /** The sources that have spikes, as they were found last. */
   glints: readonly Glint[];
-  /** The place of the one that is set apart from the rest. */
+  /** The place of the one that is set apart from the rest, and of others that are set with it. */
   glint?: PlatePoint;
+  glintsAlso: readonly PlatePoint[];
   /** What a stroke over sources does. */
   sweep: 'take' | 'give';
 }
 
 export const lensView: Slice<LensView> = {
-  initial: { lensPart: 'spikes', glints: [], sweep: 'take' },
+  initial: { lensPart: 'spikes', glints: [], glintsAlso: [], sweep: 'take' },
   escape: { glint: undefined },
   leave: { glint: undefined },
+  // Whatever chooses one lets go of the others.
+  also: (values) => ('glint' in values && !('glintsAlso' in values) ? { glintsAlso: [] } : {}),
   deeds: ({ scene, session, set }) => {
     const { run } = session.scene.getState();
     const toggle = (channel: 'spikes' | 'veil', name: string) => {

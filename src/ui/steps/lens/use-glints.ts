@@ -3,6 +3,7 @@ import { useStore } from 'zustand';
 import { isAbort } from '@/engine/aborted';
 import { glintMarks, type GlintMark } from '@/state/actions/lens-actions';
 import { useScene, useSession, useView } from '../../editor/editor-context';
+import type { LensView } from './lens-view';
 
 /** Keeps the view's list of sources up to date while they are looked at. */
 export function useFoundGlints(isOpen: boolean): void {
@@ -33,6 +34,12 @@ export function useGlintMarks(): GlintMark[] {
   const glints = useView((view) => view.glints);
   return glintMarks({ lens, plate }, glints);
 }
+
+/** Whether a mark is chosen, alone or with others. */
+export const isChosen = (
+  mark: GlintMark,
+  { glint, glintsAlso }: Pick<LensView, 'glint' | 'glintsAlso'>,
+): boolean => isAt(mark, glint) || glintsAlso.some((at) => isAt(mark, at));
 
 /** Whether a mark stands at a place. */
 export const isAt = ({ at }: GlintMark, place: GlintMark['at'] | undefined): boolean =>

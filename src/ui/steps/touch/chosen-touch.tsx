@@ -13,6 +13,7 @@ import {
 } from '@/core/scene/touch-commands';
 import { TOUCH_AMOUNTS } from '@/core/touch/touch-schema';
 import { freeName, newCircuit } from '@/state/actions/fixture-actions';
+import { HoldSelect } from '../../controls/hold-select';
 import { NameField } from '../../controls/name-field';
 import { NumberRow, ratioScale } from '../../controls/number-row';
 import { useScene, useView } from '../../editor/editor-context';
@@ -130,35 +131,17 @@ function TouchLight({ touch: { id, name, circuit, gel } }: { touch: Touch }) {
 
 /** What keeps a touch in: a matte, and the form of surfaces. */
 function TouchHold({ touch: { id, name, does, only, toward } }: { touch: Touch }) {
-  const mattes = useScene(({ scene }) => scene.mattes);
   const fixtures = useScene(({ scene }) => scene.fixtures);
   const run = useScene((state) => state.run);
-  const inside = only ? `${only.outside ? 'outside' : 'inside'} ${only.matte}` : NONE;
-  function setInside(value: string): void {
-    const [where, matte] = value.split(' ');
-    const held = value === NONE ? undefined : { matte, outside: where === 'outside' };
-    run(setTouch(`${name}: where it is kept`, id, { only: held }));
-  }
   return (
     <>
-      {mattes.length > 0 && (
-        <div className={classes.pair}>
-          <span>Kept in</span>
-          <NativeSelect
-            size="xs"
-            aria-label="The matte that keeps the touch in"
-            value={inside}
-            data={[
-              { value: NONE, label: 'nothing' },
-              ...mattes.flatMap((matte) => [
-                { value: `inside ${matte.id}`, label: `inside ${matte.name}` },
-                { value: `outside ${matte.id}`, label: `outside ${matte.name}` },
-              ]),
-            ]}
-            onChange={({ currentTarget: { value } }) => setInside(value)}
-          />
-        </div>
-      )}
+      <HoldSelect
+        caption="Kept in"
+        label="The matte that keeps the touch in"
+        free="nothing"
+        hold={only}
+        onChange={(next) => run(setTouch(`${name}: where it is kept`, id, { only: next }))}
+      />
       {does === 'surface' && fixtures.length > 0 && (
         <div className={classes.pair}>
           <span>By form</span>

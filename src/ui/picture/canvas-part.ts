@@ -1,7 +1,7 @@
 import type { PlatePoint } from '@/core/geometry/camera';
 
-/** The part of the day's canvas around some places: its codes, and where it lies, pixels. */
-export interface DayPart {
+/** The part of a canvas around some places: its codes, and where it lies, pixels. */
+export interface CanvasPart {
   left: number;
   top: number;
   width: number;
@@ -10,7 +10,11 @@ export interface DayPart {
 }
 
 /** @param margin around the places, fraction of the canvas */
-export function dayAround(day: HTMLCanvasElement, path: readonly PlatePoint[], margin: number): DayPart {
+export function canvasPart(
+  canvas: HTMLCanvasElement,
+  path: readonly PlatePoint[],
+  margin: number,
+): CanvasPart {
   const span = (values: number[], side: number) => {
     const from = Math.min(side - 1, Math.max(0, Math.floor((Math.min(...values) - margin) * side)));
     return [
@@ -20,12 +24,12 @@ export function dayAround(day: HTMLCanvasElement, path: readonly PlatePoint[], m
   };
   const [left, width] = span(
     path.map(({ u }) => u),
-    day.width,
+    canvas.width,
   );
   const [top, height] = span(
     path.map(({ v }) => v),
-    day.height,
+    canvas.height,
   );
-  const { data } = day.getContext('2d')!.getImageData(left, top, width, height);
+  const { data } = canvas.getContext('2d')!.getImageData(left, top, width, height);
   return { left, top, width, height, codes: data };
 }
