@@ -6,7 +6,8 @@ import { resetLens } from '@/core/scene/lens-commands';
 import { isUp } from '@/core/fields/fader-gain';
 import { useScene, useView } from '../../editor/editor-context';
 import { PartFolds, type StepPart } from '../../worksheet/part-folds';
-import { GrainPart, SourcesPart, SpikesPart, VeilPart } from './lens-parts';
+import { GrainPart, SpikesPart, VeilPart } from './lens-parts';
+import { SourcesPart } from './sources-part';
 import { LENS_PARTS, type LensPartName } from './lens-view';
 import classes from '../../worksheet/worksheet.module.css';
 
