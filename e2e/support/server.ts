@@ -45,6 +45,10 @@ export async function ownServer(port: number, scenes = 'e2e', dataDir?: string):
   const url = `http://127.0.0.1:${port}`;
   await run('npx', ['tsx', 'scripts/seed.ts', scenes], env);
   let child: ChildProcess | undefined;
+  // A test that fails ends its process, not its server: that would answer the next test with what is old.
+  process.once('exit', () => {
+    if (child?.exitCode === null && child.signalCode === null) process.kill(-child.pid!, 'SIGKILL');
+  });
   return {
     url,
     dataDir: folder,
