@@ -1,11 +1,10 @@
 import { createDisplayCodes } from '@/core/film/display-codes';
-import { developLight } from '@/core/film/develop-light';
 import { dabBox, followStroke, layDabs } from '@/core/matte/paint-coverage';
 import type { PaintStroke } from '@/core/matte/pass';
 import { runCommand } from '@/core/scene/command';
 import { layStroke, setTouch } from '@/core/scene/touch-commands';
 import type { Scene, Touch } from '@/core/scene/schema';
-import { touchedLight } from '@/core/touch/touched-light';
+import { touchedCodes, type StrokeLaid } from '@/core/touch/touched-light';
 import { touchGroundOf } from '@/engine/readouts/touch-ground';
 import { kelvinGel } from '@/core/fixture/kelvin-gel';
 import { RUNS, copied, litScene, never, plate, region, renderer, show } from './kit';
@@ -17,6 +16,8 @@ const STROKES = 200;
 
 /** What a screen of 60 frames a second leaves for one. */
 const FRAME = 1000 / 60;
+
+const LAID: StrokeLaid = { does: 'surface', stops: 0, strength: 1, erase: false };
 
 /** A stroke that winds over the lower half of the picture. */
 const winding = (places: number, size: number, turn = 0): PaintStroke => ({
@@ -54,11 +55,7 @@ export async function benchTouch(): Promise<void> {
         const box = dabBox(fresh, region);
         if (!box) continue;
         layDabs(covered, fresh, stroke.soft, region);
-        const own = { width: box.right - box.left, height: box.bottom - box.top };
-        const plane = () => new Float32Array(own.width * own.height);
-        const light = { ...own, r: plane(), g: plane(), b: plane() };
-        touchedLight(light, ground, covered, { does: 'surface', stops: 0, strength: 1, erase: false }, box);
-        developLight(new Uint8ClampedArray(4 * own.width * own.height), light, codes);
+        touchedCodes(ground, covered, LAID, box, codes);
       }
     });
     const name = `a step of a stroke of ${PLACES} places, brush ${size}`;

@@ -1,6 +1,7 @@
 import { rayThrough, alongRay, type Camera } from '../geometry/camera';
-import { dot, scale, type Vec3 } from '../geometry/vec3';
+import { dot, type Vec3 } from '../geometry/vec3';
 import { belowCutoff, NO_CUTOFF, type PointLight } from '../light/point-light';
+import { betweenPixels } from '../plane/between-pixels';
 import type { Plane } from '../plane/plane';
 import type { Region } from '../plane/region';
 import { driftAhead } from './drift-cover';
@@ -43,7 +44,7 @@ export function driftGlow(camera: Camera, drift: Drift, lights: readonly PointLi
       for (const light of lights) {
         const away: Vec3 = [place[0] - light.place[0], place[1] - light.place[1], place[2] - light.place[2]];
         const square = dot(away, away) + NEAREST ** 2 + light.radius ** 2;
-        const candela = candelaToward(light, scale(away, 1), Math.sqrt(square));
+        const candela = candelaToward(light, away, Math.sqrt(square));
         data[i] += (ALBEDO * candela) / (4 * Math.PI * square);
       }
     }
@@ -60,24 +61,14 @@ export function layGlow(
   aspect: number,
   region: Region,
 ): void {
-  const { width, height, data } = glow;
   for (let y = 0, i = 0; y < region.height; y++) {
     const v = (region.top + y + 0.5) / region.fullHeight;
-    const gy = Math.min(
-      height - 1,
-      Math.max(0, (((v - at.v) / (size * tall * aspect) + 1) * height) / 2 - 0.5),
-    );
-    const y0 = Math.min(height - 2, Math.floor(gy));
+    const down = (((v - at.v) / (size * tall * aspect) + 1) * glow.height) / 2 - 0.5;
     for (let x = 0; x < region.width; x++, i++) {
       if (cover[i] === 0) continue;
       const u = (region.left + x + 0.5) / region.fullWidth;
-      const gx = Math.min(width - 1, Math.max(0, (((u - at.u) / size + 1) * width) / 2 - 0.5));
-      const x0 = Math.min(width - 2, Math.floor(gx));
-      const at00 = y0 * width + x0;
-      const [tx, ty] = [gx - x0, gy - y0];
-      const upper = data[at00] + tx * (data[at00 + 1] - data[at00]);
-      const lower = data[at00 + width] + tx * (data[at00 + width + 1] - data[at00 + width]);
-      out[i] += cover[i] * (upper + ty * (lower - upper) - out[i]);
+      const across = (((u - at.u) / size + 1) * glow.width) / 2 - 0.5;
+      out[i] += cover[i] * (betweenPixels(glow, across, down) - out[i]);
     }
   }
 }

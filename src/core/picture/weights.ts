@@ -26,6 +26,12 @@ export function lightPerLux({ exposure, hour }: Pick<Night, 'exposure' | 'hour'>
   return (LAND_SHARE * 2 ** exposure) / ambientLux(hour);
 }
 
+/** Gains on the night's own light. What stands behind a skyline was weighed with it: there both are 1. */
+export const nightGains = (
+  { ambient, sky }: Pick<Weights, 'ambient' | 'sky'>,
+  skied: boolean,
+): Pick<Weights, 'ambient' | 'sky'> => (skied ? { ambient: 1, sky: 1 } : { ambient, sky });
+
 /** What the parts of a picture are multiplied by before they are added. */
 export interface Weights {
   /** Gains on the night's base, of land and of sky. */

@@ -1,3 +1,4 @@
+import { developLight } from '../film/develop-light';
 import type { Box } from '../plane/box';
 import type { RgbPlanes } from '../plane/plane';
 import type { TouchAct } from './touch-schema';
@@ -46,4 +47,25 @@ export function touchedLight(
       out.b[o] = light.b[i] + share * gain.b[i];
     }
   }
+}
+
+/**
+ * The same developed: RGBA codes of the box, row by row.
+ *
+ * @param codes table from `createDisplayCodes`, for 255 levels
+ */
+export function touchedCodes(
+  ground: TouchGround,
+  covered: Float32Array,
+  laid: StrokeLaid,
+  box: Box,
+  codes: Uint16Array,
+): Uint8ClampedArray<ArrayBuffer> {
+  const [width, height] = [box.right - box.left, box.bottom - box.top];
+  const plane = () => new Float32Array(width * height);
+  const light = { width, height, r: plane(), g: plane(), b: plane() };
+  touchedLight(light, ground, covered, laid, box);
+  const out = new Uint8ClampedArray(4 * width * height);
+  developLight(out, light, codes);
+  return out;
 }

@@ -1,4 +1,4 @@
-import { pictureWeights } from '@/core/picture/weights';
+import { nightGains, pictureWeights } from '@/core/picture/weights';
 import { cameraOf } from '@/core/picture/camera-of';
 import type { Camera } from '@/core/geometry/camera';
 import type { RgbPlanes } from '@/core/plane/plane';
@@ -62,9 +62,7 @@ export const lightLayers =
     const { scene } = request;
     const at = spot(request);
     const { medianLuminance } = await see(survey(at));
-    const weights = pictureWeights(scene, [], medianLuminance[0]);
-    // What stands behind the skyline was weighed with it.
-    const { ambient, sky } = hasSky(at) ? { ambient: 1, sky: 1 } : weights;
+    const { ambient, sky } = nightGains(pictureWeights(scene, [], medianLuminance[0]), hasSky(at));
     const circuits: RgbPlanes[] = [];
     for (const { id } of scene.circuits) circuits.push(await circuitLight(request, id, ALL_PARTS)(reader));
     const mattes: Float32Array[] = [];

@@ -10,7 +10,7 @@ import type { Spot } from '../graph/spot';
 import { smallOf } from '../graph/spot';
 import { stage } from '../graph/stage';
 import { lampSettings, throwOf } from './direct';
-import { litLayers } from './grip';
+import { litLayers, weighing } from './grip';
 import { plate } from './plate';
 import { landOf, relief } from './relief';
 import { sum } from './sum';
@@ -83,7 +83,7 @@ export const drifted = stage({
   part: 'the drifts',
   settings: (at) => ({
     ...{ night: at.scene.night, desk: at.scene.desk, circuits: at.scene.circuits },
-    lit: shiningLayers(at).map(({ circuit, gel, moon }) => ({ circuit, gel, moon, fixtures: [] })),
+    lit: weighing(shiningLayers(at)),
   }),
   inputs: (at) => ({
     ...{ light: sum(at), survey: survey(at) },

@@ -44,6 +44,10 @@ export const layerWants = (at: Spot, layer: Layer): LayerWants => ({
 /** Lists of fixtures by their ids, for one list of a scene's fixtures. */
 const listsOf = (_fixtures: readonly Fixture[]) => new Map<string, Fixture[]>();
 
+/** Layers as far as they weigh light: whatever they hold, only their circuits and gels count. */
+export const weighing = (layers: readonly Layer[]): Layer[] =>
+  layers.map(({ circuit, gel, moon }) => ({ circuit, gel, moon, fixtures: [] }));
+
 /** The layers of a scene that burn. Fixtures that stay the same come in the same lists, so that they are told apart once. */
 export function litLayers({ scene, memo }: Pick<Spot, 'scene' | 'memo'>): Layer[] {
   const lists = memo(listsOf, scene.fixtures);

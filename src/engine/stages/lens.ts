@@ -17,7 +17,7 @@ import type { Fixture } from '@/core/scene/schema';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import { lampSettings, type Lamps } from './direct';
-import { litLayers } from './grip';
+import { litLayers, weighing } from './grip';
 import { matte } from './matte';
 import { plate } from './plate';
 import { castPlan } from './shades';
@@ -93,12 +93,7 @@ export const glints = stage({
       lens: { tint, gel, points, within },
       // The faders of the lens itself only weigh what is found.
       ...{ night: scene.night, desk: { ...scene.desk, ...LENS_DOWN }, circuits: scene.circuits },
-      lit: litLayers({ scene, ...at }).map(({ circuit, gel, moon }) => ({
-        circuit,
-        gel,
-        moon,
-        fixtures: [],
-      })),
+      lit: weighing(litLayers({ scene, ...at })),
     };
   },
   inputs: (at) => ({

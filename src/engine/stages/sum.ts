@@ -1,9 +1,9 @@
 import { mixPicture } from '@/core/picture/mix-picture';
-import { pictureWeights } from '@/core/picture/weights';
+import { nightGains, pictureWeights } from '@/core/picture/weights';
 import { stage } from '../graph/stage';
 import type { View } from '../graph/view';
 import { evened } from './even';
-import { layerWants, litLayers } from './grip';
+import { layerWants, litLayers, weighing } from './grip';
 import { ifAny } from './direct';
 import type { LayerView } from './lamps';
 import { LENS_DOWN } from './lens-down';
@@ -28,7 +28,7 @@ export const sum = stage({
   settings: (at) => ({
     ...{ night: at.scene.night, desk: { ...at.scene.desk, ...LENS_DOWN }, circuits: at.scene.circuits },
     skied: hasSky(at),
-    lit: litLayers(at).map(({ circuit, gel, moon }) => ({ circuit, gel, moon, fixtures: [] })),
+    lit: weighing(litLayers(at)),
   }),
   inputs: (at) => ({
     ...{
@@ -41,8 +41,7 @@ export const sum = stage({
   }),
   prepare({ settings, inputs }) {
     const weights = pictureWeights(settings, settings.lit, inputs.survey.medianLuminance[0]);
-    // What stands behind the skyline was weighed with it.
-    return settings.skied ? { ...weights, ambient: 1, sky: 1 } : weights;
+    return { ...weights, ...nightGains(weights, settings.skied) };
   },
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
   pace: 'quick',

@@ -1,7 +1,7 @@
 import { faderGain, isUp } from '@/core/fields/fader-gain';
 import { veilShare } from '@/core/lens/veil';
 import { applyGrip, isPlainGrip } from '@/core/picture/grip';
-import { pictureWeights } from '@/core/picture/weights';
+import { nightGains, pictureWeights } from '@/core/picture/weights';
 import type { RgbPlanes } from '@/core/plane/plane';
 import type { Scene, Touch } from '@/core/scene/schema';
 import { stage } from '../graph/stage';
@@ -39,12 +39,12 @@ export const touchGround = stage({
   prepare({ settings: { touch, skied, ...scene }, inputs }) {
     const layers = layerOf(scene, touch as Touch);
     const median = inputs.survey.medianLuminance[0];
-    const { ambient, sky, mist, layers: weights } = pictureWeights(scene, layers, median);
+    const all = pictureWeights(scene, layers, median);
+    const { mist, layers: weights } = all;
     return {
       ...{ touch, perMetre: mist.perMetre, grip: layers[0]?.circuit.grip },
       weights: weights[0] ?? { spill: [0, 0, 0], source: [0, 0, 0] },
-      // What stands behind the skyline was weighed with it.
-      desk: skied ? { ambient: 1, sky: 1 } : { ambient, sky },
+      gains: nightGains(all, skied),
       // What the lens spreads of the stroke's light follows once it is let go.
       own: isUp(scene.desk.veil) ? 1 - veilShare(faderGain(scene.desk.veil)) : 1,
     };
@@ -55,7 +55,7 @@ export const touchGround = stage({
   }),
   pace: 'quick',
   newest: () => '',
-  run(out, inputs, { prepared: { touch, weights, perMetre, grip, desk, own } }, { of, cut }) {
+  run(out, inputs, { prepared: { touch, weights, perMetre, grip, gains, own } }, { of, cut }) {
     const { r, g, b, gainR, gainG, gainB, taken, room } = of(out);
     const light = of(inputs.light);
     [r, g, b].forEach((plane, c) => plane.set([light.r, light.g, light.b][c]));
@@ -74,7 +74,8 @@ export const touchGround = stage({
     const share = new Float32Array(land.length).fill(touch.amount);
     if (inputs.surface) {
       if (grip && !isPlainGrip(grip)) applyGrip(share, share, of(inputs.surface.tones), grip);
-    } else for (let i = 0; i < share.length; i++) share[i] = desk.sky + (desk.ambient - desk.sky) * land[i];
+    } else
+      for (let i = 0; i < share.length; i++) share[i] = gains.sky + (gains.ambient - gains.sky) * land[i];
     for (let i = 0; i < share.length; i++) share[i] *= own * Math.exp(-perMetre * distance[i]);
     const lit = inputs.surface ? inputs.surface.plate : inputs.night!;
     fill(gain, inputs.surface ? weights.spill : [1, 1, 1], share, of(lit));

@@ -55,12 +55,12 @@ async function renderRegion(
   return rgb;
 }
 
-/** The region of the plate that a framed picture of some size is made from. */
-export function regionFor({ plate, frame }: Scene, size: Size): Region {
+/** The region of the plate that a framed picture of some size, or a part of it, is made from. */
+export function regionFor({ plate, frame }: Scene, size: Size, part = WHOLE_PART): Region {
   const scale = size.width / framedSize(plate, frame).width;
-  const part = (side: number) => Math.max(LEAST_SIDE, Math.round(side * scale));
-  const full = { width: part(plate.width), height: part(plate.height) };
-  return framedRegion(frame, WHOLE_PART, full, plate.width / plate.height);
+  const scaled = (side: number) => Math.max(LEAST_SIDE, Math.round(side * scale));
+  const full = { width: scaled(plate.width), height: scaled(plate.height) };
+  return framedRegion(frame, part, full, plate.width / plate.height);
 }
 
 /** A finished picture, framed, as raw RGB codes of `size`. `onProgress` gets 0 to 1; `turn` says whether it can wait for others. */

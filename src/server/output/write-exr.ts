@@ -1,13 +1,10 @@
 import { setImmediate } from 'node:timers/promises';
 import type { FileHandle } from 'node:fs/promises';
-import { framedRegion } from '@/core/frame/framed-region';
 import { framePlane } from '@/core/frame/frame-plane';
 import type { RgbPlanes } from '@/core/plane/plane';
-import type { Region } from '@/core/plane/region';
-import type { Scene } from '@/core/scene/schema';
 import { lightLayers, type LightLayers } from '@/engine/readouts/light-layers';
-import { LEAST_SIDE } from '@/engine/sizes';
 import { BLOCK_ROWS, createExr, LONGEST_NAME } from './exr-file';
+import { regionFor } from './render-picture';
 import type { OutputWork } from './write-output';
 
 /** Rows that are made at a time: whole blocks. */
@@ -53,15 +50,6 @@ function channelsOf(layers: LightLayers, circuits: readonly string[], mattes: re
   return planes;
 }
 
-/** The region of the plate that rows of a framed picture are sampled from. */
-function regionOf({ plate, frame }: Scene, size: OutputWork['size'], from: number, to: number): Region {
-  const scale = size.width / (frame.width * plate.width);
-  const side = (full: number) => Math.max(LEAST_SIDE, Math.round(full * scale));
-  const part = { left: 0, top: from / size.height, width: 1, height: (to - from) / size.height };
-  const full = { width: side(plate.width), height: side(plate.height) };
-  return framedRegion(frame, part, full, plate.width / plate.height);
-}
-
 /** Writes a scene's light taken apart as OpenEXR: half floats, linear sRGB, before haze, lens and film. */
 export async function writeExr(
   file: FileHandle,
@@ -85,7 +73,8 @@ export async function writeExr(
   const aspect = scene.plate.width / scene.plate.height;
   for (let top = 0; top < size.height; top += BAND_ROWS) {
     const band = { from: top, to: Math.min(size.height, top + BAND_ROWS) };
-    const region = regionOf(scene, size, band.from, band.to);
+    const part = { left: 0, top: top / size.height, width: 1, height: (band.to - top) / size.height };
+    const region = regionFor(scene, size, part);
     const planes = channelsOf(await renderer.read(lightLayers({ scene, region }), signal), circuits, mattes);
     const framed = new Map(
       [...planes].map(

@@ -34,7 +34,7 @@ async function writePicture(file: FileHandle, work: OutputWork, choice: OutputCh
   await writeWhole(file, data);
 }
 
-/** Writes a scene in a format to a file that is open and empty. Screen, server and command line come here. */
+/** Writes a scene in a format to a file that is open and empty. The server's jobs and the command line come here. */
 export async function writeOutput(file: FileHandle, work: OutputWork, choice: OutputChoice): Promise<void> {
   work.signal.throwIfAborted();
   switch (choice.format) {

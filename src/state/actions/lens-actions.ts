@@ -77,15 +77,11 @@ export const addGlints = (places: readonly PlatePoint[]): Command =>
     places.map((at) => saying(at, 0)),
   );
 
-/** How strong the spikes of sources are against what they would be. `ids`: for those of which nothing is said yet, in their order. */
-export const strengthenGlints = (
-  marks: readonly GlintMark[],
-  stops: number,
-  ids: readonly string[] = [],
-): Command =>
+/** How strong the spikes of sources are against what they would be. */
+export const strengthenGlints = (marks: readonly GlintMark[], stops: number): Command =>
   sayOfGlints(
     marks.length === 1 ? 'Spikes of one source' : `Spikes of ${marks.length} sources`,
-    marks.map(({ at, point }, k) => saying(at, stops, point?.id ?? ids[k])),
+    marks.map(({ at, point }) => saying(at, stops, point?.id)),
   );
 
 /** Parts a source in two, one of which stays where it was; one that was parted already moves. */

@@ -1,8 +1,6 @@
 'use client';
 
 import { Button, NativeSelect, SegmentedControl, UnstyledButton } from '@mantine/core';
-import { useState } from 'react';
-import { MOST_LENS_POINTS } from '@/core/lens/lens-schema';
 import { bringGlintsBack, setLens } from '@/core/scene/lens-commands';
 import { RANGES } from '@/core/fields/ranges';
 import { giveGlints, strengthenGlints, takeGlints, type GlintMark } from '@/state/actions/lens-actions';
@@ -107,8 +105,6 @@ function ChosenGlints({ marks }: { marks: readonly GlintMark[] }) {
   const change = useScene((state) => state.change);
   const on = marks.filter(({ isOn }) => isOn);
   const isOne = marks.length === 1;
-  // One gesture says the same of the same places.
-  const [ids] = useState(() => Array.from({ length: MOST_LENS_POINTS }, () => crypto.randomUUID()));
   return (
     <div className={lists.settings}>
       {!isOne && (
@@ -122,7 +118,7 @@ function ChosenGlints({ marks }: { marks: readonly GlintMark[] }) {
           value={on[0].point?.stops ?? 0}
           range={RANGES.level}
           initial={0}
-          onChange={(stops) => change('lens strength', strengthenGlints(on, stops, ids))}
+          onChange={(stops) => change('lens strength', strengthenGlints(on, stops))}
         />
       )}
       <div className={classes.actions}>

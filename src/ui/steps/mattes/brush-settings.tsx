@@ -1,15 +1,15 @@
 'use client';
 
-import { Button, NativeSelect, SegmentedControl } from '@mantine/core';
+import { Button, SegmentedControl } from '@mantine/core';
 import { useEffect } from 'react';
 import type { EdgePass, EdgeStroke, PaintPass, PaintStroke } from '@/core/matte/pass';
 import { setPass } from '@/core/scene/matte-commands';
 import { RANGES } from '@/core/fields/ranges';
 import type { Matte } from '@/core/scene/schema';
 import { NumberRow, ratioScale } from '../../controls/number-row';
+import { PressureRow } from '../../controls/pressure-row';
 import { useScene, useSession, useView } from '../../editor/editor-context';
 import { useFinding } from '../../editor/use-finding';
-import { PRESSURES } from '../../picture/pressures';
 import classes from '../../worksheet/worksheet.module.css';
 
 const ACTS: { value: EdgeStroke['act']; label: string }[] = [
@@ -105,16 +105,7 @@ function PaintRows() {
       {share('soft', 'Softness', 0.6)}
       {share('flow', 'Flow', 0.5)}
       {share('strength', 'Strength', 1)}
-      <div className={classes.pair}>
-        <span>Pressure</span>
-        <NativeSelect
-          size="xs"
-          aria-label="What pressure sets"
-          value={brush.pressure}
-          data={PRESSURES}
-          onChange={(event) => set({ pressure: event.currentTarget.value as PaintStroke['pressure'] })}
-        />
-      </div>
+      <PressureRow value={brush.pressure} onChange={(pressure) => set({ pressure })} />
       <p className={classes.hint}>Without a pen, a slow stroke counts as a firm one.</p>
     </>
   );

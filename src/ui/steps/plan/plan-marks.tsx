@@ -17,7 +17,7 @@ import { SurfaceMarks } from './surface-marks';
 import { useSayStroke } from './use-say-stroke';
 import type { Box } from '../../picture/view-geometry';
 import { BrushCircle } from '../../picture/brush-circle';
-import { PlaceHandle } from '../../picture/place-handle';
+import { KeyBrush } from '../../picture/key-brush';
 import { usePictureDrag } from '../../picture/use-picture-drag';
 import classes from '../../picture/picture.module.css';
 
@@ -61,8 +61,6 @@ export function PlanMarks({ box, trail }: { box: Box; trail: RefObject<SVGPathEl
   );
 }
 
-const BRUSH_NUDGE = { step: 0.005, coarse: 8 };
-
 /** The brush that says what a place is: a ring under the pointer, and one that arrow keys move and Enter presses. */
 function SayingBrush({ box, trail }: { box: Box; trail: RefObject<SVGPathElement | null> }) {
   const { sayingSize, sayingAt, set } = useView((view) => view);
@@ -71,18 +69,14 @@ function SayingBrush({ box, trail }: { box: Box; trail: RefObject<SVGPathElement
   return (
     <>
       <BrushCircle radius={radius} />
-      <g className={classes.keyBrush}>
-        <PlaceHandle
-          label="Brush: arrow keys move it, Enter paints"
-          x={sayingAt.u * box.width}
-          y={sayingAt.v * box.height}
-          size={{ grip: radius, knob: 4 }}
-          nudge={BRUSH_NUDGE}
-          value={sayingAt}
-          onMove={(from, by) => set({ sayingAt: { u: from.u + by.u, v: from.v + by.v } })}
-          onTurn={() => dab(sayingAt)}
-        />
-      </g>
+      <KeyBrush
+        label="Brush: arrow keys move it, Enter paints"
+        box={box}
+        at={sayingAt}
+        radius={radius}
+        onMove={(at) => set({ sayingAt: at })}
+        onPress={() => dab(sayingAt)}
+      />
     </>
   );
 }

@@ -1,9 +1,8 @@
 import { createDisplayCodes } from '@/core/film/display-codes';
-import { developLight } from '@/core/film/develop-light';
 import { dabBox, followStroke, layDabs } from '@/core/matte/paint-coverage';
 import type { PaintStroke } from '@/core/matte/pass';
 import type { Touch } from '@/core/scene/schema';
-import { touchedLight } from '@/core/touch/touched-light';
+import { touchedCodes } from '@/core/touch/touched-light';
 import type { TouchGroundPicture } from '@/engine/readouts/touch-ground';
 import { layOver } from '../../picture/picture-painter';
 
@@ -34,12 +33,7 @@ export function createLiveTouch(
       const box = dabBox(fresh, region);
       if (!box) return;
       layDabs(covered, fresh, brush.soft, region);
-      const own = { width: box.right - box.left, height: box.bottom - box.top };
-      const plane = () => new Float32Array(own.width * own.height);
-      const light = { ...own, r: plane(), g: plane(), b: plane() };
-      touchedLight(light, ground, covered, laid, box);
-      const part = new ImageData(own.width, own.height);
-      developLight(part.data, light, codes);
+      const part = new ImageData(touchedCodes(ground, covered, laid, box, codes), box.right - box.left);
       context.putImageData(part, box.left, box.top);
     },
     clear(): void {

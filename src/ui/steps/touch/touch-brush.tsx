@@ -1,15 +1,14 @@
 'use client';
 
-import { NativeSelect, SegmentedControl } from '@mantine/core';
+import { SegmentedControl } from '@mantine/core';
 import { RANGES } from '@/core/fields/ranges';
 import type { PaintStroke } from '@/core/matte/pass';
 import { NumberRow, ratioScale } from '../../controls/number-row';
+import { PressureRow } from '../../controls/pressure-row';
 import { useSession, useView } from '../../editor/editor-context';
 import { useSizeKeys } from '../../picture/use-size-keys';
-import { PRESSURES } from '../../picture/pressures';
 import { FIRST_BRUSH } from './touch-view';
 import own from './touch.module.css';
-import classes from '../../worksheet/worksheet.module.css';
 
 /** The brush in hand: what the next stroke is laid on with. */
 export function TouchBrush() {
@@ -51,16 +50,7 @@ export function TouchBrush() {
       />
       {share('flow', 'Flow')}
       {share('soft', 'Softness')}
-      <div className={classes.pair}>
-        <span>Pressure</span>
-        <NativeSelect
-          size="xs"
-          aria-label="What pressure sets"
-          value={brush.pressure}
-          data={PRESSURES}
-          onChange={({ currentTarget: { value } }) => set({ pressure: value as PaintStroke['pressure'] })}
-        />
-      </div>
+      <PressureRow value={brush.pressure} onChange={(pressure) => set({ pressure })} />
     </div>
   );
 }

@@ -5,8 +5,8 @@ import { clampTo, RANGES } from '@/core/fields/ranges';
 import { setTouch } from '@/core/scene/touch-commands';
 import { useScene, useSession, useView } from '../../editor/editor-context';
 import { BrushCircle } from '../../picture/brush-circle';
+import { KeyBrush } from '../../picture/key-brush';
 import { pickColor } from '../../picture/pick-color';
-import { PlaceHandle } from '../../picture/place-handle';
 import { usePictureDrag } from '../../picture/use-picture-drag';
 import { useWheel } from '../../picture/use-wheel';
 import { MarksSvg } from '../marks-svg';
@@ -14,9 +14,7 @@ import type { Stage } from '../step';
 import { DriftsSurface } from './drifts-surface';
 import { StrokeWay } from './stroke-way';
 import { useTouchStroke } from './use-touch-stroke';
-import classes from '../../picture/picture.module.css';
 
-const NUDGE = { step: 0.004, coarse: 5 };
 const WHEEL_STEP = 1.12;
 
 /** Pressure of a dab that keys lay. */
@@ -63,18 +61,14 @@ function LightSurface(stage: Stage) {
     <MarksSvg stage={stage} svg={svg} gestures={picking && touch ? picks : gestures}>
       {stroke && <StrokeWay stroke={stroke} width={box.width} height={box.height} />}
       {!picking && <BrushCircle radius={radius} />}
-      <g className={classes.keyBrush}>
-        <PlaceHandle
-          label="Brush: arrow keys move it, Enter lays a dab"
-          x={touchAt.u * box.width}
-          y={touchAt.v * box.height}
-          size={{ grip: radius, knob: 4 }}
-          nudge={NUDGE}
-          value={touchAt}
-          onMove={(from, by) => set({ touchAt: { u: from.u + by.u, v: from.v + by.v } })}
-          onTurn={() => dab([touchAt.u, touchAt.v, FIRM])}
-        />
-      </g>
+      <KeyBrush
+        label="Brush: arrow keys move it, Enter lays a dab"
+        box={box}
+        at={touchAt}
+        radius={radius}
+        onMove={(at) => set({ touchAt: at })}
+        onPress={() => dab([touchAt.u, touchAt.v, FIRM])}
+      />
     </MarksSvg>
   );
 }
