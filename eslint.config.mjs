@@ -30,6 +30,7 @@ const CORE = [
     'drift',
     'sky',
     'lens',
+    'placed',
     'scene',
     'picture',
   ],

@@ -10,6 +10,7 @@ import { newScene, plainCircuit } from '@/core/scene/new-scene';
 import type { Circuit, Fixture, Scene } from '@/core/scene/schema';
 import type { RenderAssets } from '@/engine/render-assets';
 import type { Size } from '@/engine/sizes';
+import { CHART } from './placed';
 
 /** A plate of 240 x 160: sky, a reddish front down to the horizon, paving, all with some grain. For tests. */
 export const STREET: Size = { width: 240, height: 160 };
@@ -81,10 +82,24 @@ function exposedCodes(region: Region, share: number): Uint16Array {
   return share === 1 ? codes : codes.map((code) => 65535 * srgb.encode(share * srgb.decode(code / 65535)));
 }
 
+/** Tones of the chart that tests place, from above: white, grey and black, codes. */
+export const CHART_TONES = [60000, 30000, 3000] as const;
+
+/** The chart's codes in a region. */
+function chartCodes(region: Region): Uint16Array {
+  const codes = new Uint16Array(3 * region.width * region.height);
+  for (let y = 0; y < region.height; y++) {
+    const tone = CHART_TONES[Math.min(2, Math.floor((3 * (region.top + y)) / region.fullHeight))];
+    codes.fill(tone, 3 * y * region.width, 3 * (y + 1) * region.width);
+  }
+  return codes;
+}
+
 /** The street as a renderer loads it, with one look-up table for every name, exposed by a share of its light. */
 export function streetAssets(lut?: CubeLut, share = 1): RenderAssets {
   return {
-    codes: (_asset, region) => Promise.resolve(exposedCodes(region, share)),
+    codes: (asset, region) =>
+      Promise.resolve(asset === CHART ? chartCodes(region) : exposedCodes(region, share)),
     lut: () => (lut ? Promise.resolve(lut) : Promise.reject(new Error('no look-up table'))),
     coverage: () => Promise.resolve(STREET_BRUSHED),
   };

@@ -3,8 +3,10 @@ import { expect, it } from 'vitest';
 import { PatchError, patchScene } from '@/core/scene/command';
 import { checkedScene, SceneFormatError } from '@/core/scene/parse-scene';
 import { FIRST_DRIFT } from '@/core/drift/drift-schema';
+import type { PlacedCut } from '@/core/placed/placed-schema';
 import type { Scene } from '@/core/scene/schema';
 import { builtScene } from '../../test/built-scene';
+import { testPlaced } from '../../test/placed';
 import { testTouch } from '../../test/touches';
 import { half, largestDifference, show, spyRenderer } from '../../test/spy-renderer';
 import { wholeRegion } from '@/core/plane/region';
@@ -35,6 +37,13 @@ const SCENE: Scene = checkedScene({
   drifts: [
     { ...FIRST_DRIFT, id: 'near', name: 'Near', at: { u: 0.4, v: 0.6 }, foot: { u: 0.4, v: 0.8 } },
     { ...FIRST_DRIFT, id: 'far', name: 'Far', at: { u: 0.6, v: 0.5 }, foot: { u: 0.6, v: 0.66 } },
+  ],
+  placed: [
+    testPlaced('standing', { contact: 0.8, roundness: 0.5, behind: 'half', soft: 0.004, crease: 0.2 }),
+    testPlaced('cut', {
+      ...{ foot: { u: 0.7, v: 0.7 }, turn: 20, lean: 4, grain: 800, sheen: 0.3, alpha: 'b'.repeat(64) },
+      cut: { passes: half.passes, refine: 0.01, grow: 0, feather: 0.004 },
+    }),
   ],
   places: [{ matte: 'grown', outside: false, stops: -1 }],
 });
@@ -74,6 +83,8 @@ const PARTS = [
   'lens',
   'touches',
   'drifts',
+  'placed',
+  'placed',
 ];
 
 interface Change {

@@ -144,10 +144,20 @@ const passSchema = mixed<Pass>((value): value is Pass => hasKind(value))
     }
   });
 
+const passesSchema = array(passSchema).required().max(MOST_PASSES);
+
+/** What a picture is cut out by: passes that know nothing of the plate around it. */
+export const CUT_KINDS = ['outline', 'edge', 'paint'] as const satisfies readonly PassKind[];
+
+/** The passes of a cut. */
+export const cutPasses = passesSchema.test('cut', 'a cut is made of outlines and strokes', (passes) =>
+  passes.every(({ kind }) => (CUT_KINDS as readonly PassKind[]).includes(kind)),
+);
+
 export const matteSchema = object({
   id: id(),
   name: name(),
-  passes: array(passSchema).required().max(MOST_PASSES),
+  passes: passesSchema,
   /** Window in which the edge is made to follow the plate's, fraction of its width; 0 leaves it as it is. */
   refine: ranged('refine'),
   /** How far the edge is moved outward, fraction of the plate's width. */

@@ -24,7 +24,8 @@ export function planFaults(scene: Scene): string[] {
     );
   }
   const isOver = ({ u, v }: PlatePoint) => v <= horizonAt(horizon, u);
-  for (const { name, foot } of [...walls, ...standees]) {
+  const standing = scene.placed.filter(({ hangs }) => !hangs);
+  for (const { name, foot } of [...walls, ...standees, ...standing]) {
     if ([foot].flat().some(isOver))
       faults.push(`The foot of ${name} lies above the horizon. Drag it down to the ground.`);
   }

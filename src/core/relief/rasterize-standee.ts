@@ -31,6 +31,7 @@ export function rasterizeStandee(
     const up = roundness * roundUp[x] + creased * foldUp[x];
     const level = Math.sqrt(Math.max(0.04, 1 - right * right - up * up));
     const long = Math.sqrt(right * right + up * up + level * level);
+    if (standee.isLand) out.land[i] = Math.max(out.land[i], coverage[i]);
     out.reach[i] = standee.ahead / ahead[x];
     out.normalX[i] = right / long;
     out.normalY[i] = -level / long;

@@ -25,6 +25,8 @@ export interface StandingRelief extends Finish {
   /** How far ahead it stands, metres. */
   ahead: number;
   coverage: Float32Array;
+  /** Whether it is land wherever it is, whatever the survey found there. */
+  isLand?: boolean;
   roundness: number;
   creased: number;
   /** Tilts of its normals over the whole plate, where it is round. */

@@ -59,6 +59,7 @@ export const removeMatte = (id: string): Command => ({
     if (scene.plan.sunShadow?.matte === id) delete scene.plan.sunShadow;
     if (scene.lens.within === id) delete scene.lens.within;
     if (scene.plan.ground.wet === id) delete scene.plan.ground.wet;
+    for (const placed of scene.placed) if (placed.behind === id) delete placed.behind;
     for (const touch of scene.touches) if (touch.only?.matte === id) delete touch.only;
     for (const fixture of scene.fixtures) {
       if (fixture.behind === id) delete fixture.behind;

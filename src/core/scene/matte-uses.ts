@@ -9,6 +9,7 @@ export function usesOf(scene: Scene, id: string): string[] {
       .map(({ outside }) => `the night’s light ${outside ? 'outside' : 'inside'}`),
     ...scene.fixtures.filter(({ behind }) => behind === id).map(({ name }) => `${name}, behind it`),
     ...scene.fixtures.filter(({ only }) => only?.matte === id).map(({ name }) => `${name}’s spill`),
+    ...scene.placed.filter(({ behind }) => behind === id).map(({ name }) => `${name}, behind it`),
     ...scene.touches.filter(({ only }) => only?.matte === id).map(({ name }) => `where ${name} is laid on`),
     ...scene.plan.walls.filter(({ until }) => until === id).map(({ name }) => `the end of ${name}`),
     ...(scene.lens.within === id ? ['where the lens draws spikes'] : []),

@@ -52,6 +52,7 @@ export function newScene(title: string, plate: Scene['plate'], lens?: number): S
     fixtures: [],
     touches: [],
     drifts: [],
+    placed: [],
     circuits: [],
     cues: [],
     sky: structuredClone(FIRST_SKY),

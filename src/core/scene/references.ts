@@ -2,7 +2,7 @@ import { innerMattes, isCircular } from '../matte/inner-mattes';
 import type { Scene } from './schema';
 
 /** The mattes that something in a scene uses, by id. */
-function usedMattes({ places, mattes, plan, fixtures, touches, lens }: Scene): string[] {
+function usedMattes({ places, mattes, plan, fixtures, touches, placed, lens }: Scene): string[] {
   return [
     ...places.map(({ matte }) => matte),
     ...mattes.flatMap(innerMattes),
@@ -11,6 +11,7 @@ function usedMattes({ places, mattes, plan, fixtures, touches, lens }: Scene): s
     ...(lens.within ? [lens.within] : []),
     ...(plan.ground.wet ? [plan.ground.wet] : []),
     ...(plan.sunShadow ? [plan.sunShadow.matte] : []),
+    ...placed.flatMap(({ behind }) => behind ?? []),
     ...touches.flatMap(({ only }) => only?.matte ?? []),
     ...fixtures.flatMap(({ behind, only }) => [behind ?? [], only?.matte ?? []].flat()),
   ];
@@ -26,6 +27,9 @@ export function referenceFault(scene: Scene): string | undefined {
     return 'a fixture is on a circuit that does not exist';
   if (!scene.touches.every(({ circuit }) => circuit === undefined || circuits.has(circuit)))
     return 'a touch is on a circuit that does not exist';
+  const there = new Set(scene.placed.map(({ id }) => id));
+  if (!scene.fixtures.every(({ on }) => on === undefined || there.has(on)))
+    return 'a fixture is part of a placed picture that does not exist';
   const fixtures = new Set(scene.fixtures.map(({ id }) => id));
   if (!scene.touches.every(({ toward }) => toward === undefined || fixtures.has(toward)))
     return 'a touch faces a fixture that does not exist';

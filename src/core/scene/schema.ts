@@ -5,12 +5,13 @@ import { lensSchema } from '../lens/lens-schema';
 import { matteSchema, MOST_MATTES, MOST_PLACES, placeSchema } from '../matte/matte-schema';
 import { driftsSchema } from '../drift/drift-schema';
 import { nightSchema } from '../night/night-schema';
+import { allPlacedSchema } from '../placed/placed-schema';
 import { planSchema } from '../plan/plan-schema';
 import { skySchema } from '../sky/sky-schema';
 import { touchesSchema, type Touch } from '../touch/touch-schema';
 
 /** Names a scene file's version; see `upgrade.ts` for older ones. */
-export const SCENE_VERSION = 14;
+export const SCENE_VERSION = 15;
 
 /** Most fixtures that one scene holds. */
 export const MOST_FIXTURES = 500;
@@ -113,6 +114,8 @@ export const sceneSchema = object({
     .test('unique', 'two fixtures have the same id', unique),
   /** Light laid on by hand, in the order in which it was begun. */
   touches: touchesSchema,
+  /** What was cut from other pictures and stands here. */
+  placed: allPlacedSchema,
   /** Smoke and mist. */
   drifts: driftsSchema,
   circuits: array(circuitSchema).required().max(100).test('unique', 'two circuits have the same id', unique),
@@ -151,6 +154,7 @@ export type SceneFrame = Scene['frame'];
 export type { Matte, Place } from '../matte/matte-schema';
 export type { Night } from '../night/night-schema';
 export type { LensSettings } from '../lens/lens-schema';
+export type { Placed } from '../placed/placed-schema';
 export type { Drift } from '../drift/drift-schema';
 export type { Touch } from '../touch/touch-schema';
 export type { SkySettings } from '../sky/sky-schema';

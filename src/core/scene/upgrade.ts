@@ -206,6 +206,8 @@ const STEPS: Record<number, (old: Versioned) => Versioned> = {
   }),
   // 14 added light that is laid on by hand, and drifts.
   13: (old) => ({ ...old, version: 14, touches: [], drifts: [] }),
+  // 15 added placed pictures.
+  14: (old) => ({ ...old, version: 15, placed: [] }),
 };
 
 /** Moves the foot of a standee from the ground to the deck that is seen there, as far off. */

@@ -1,4 +1,5 @@
 import { regionKey, wholeRegion } from '@/core/plane/region';
+import type { Scene } from '@/core/scene/schema';
 import type { FrameRequest } from '../frame-request';
 import { surveySize } from '../sizes';
 import type { Memo } from './memo';
@@ -23,6 +24,10 @@ export function smallOf(at: Spot): Spot {
   const { width, height } = surveySize(at.scene.plate);
   return { ...at, region: wholeRegion(width, height) };
 }
+
+/** A spot on the whole plate of another document, small; what was asked for of this one is none of it. */
+export const ofOther = (at: Spot, scene: Scene): Spot =>
+  smallOf({ ...at, scene, moving: undefined, surveyAt: undefined, show: undefined, wants: new Map() });
 
 /** A spot's text for one stage's result with some parameters. */
 export const spotKey = (name: string, { region, moving, surveyAt, tell }: Spot, params: unknown): string =>

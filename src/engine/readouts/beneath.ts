@@ -2,7 +2,7 @@ import { layersOf } from '@/core/picture/layers';
 import { tonesUnder } from '@/core/picture/tones-under';
 import type { Scene } from '@/core/scene/schema';
 import { layerLight } from '../stages/grip';
-import { plate } from '../stages/plate';
+import { seenPlate } from '../stages/placed';
 import type { Readout } from './readout';
 import { smallSpot } from './small-spot';
 
@@ -16,5 +16,5 @@ export const tonesBeneath =
       const light = await reader.see(layerLight(at, layer));
       light.spill.forEach((value, i) => (spill[i] += value));
     }
-    return tonesUnder(await reader.see(plate(at)), spill);
+    return tonesUnder(await reader.see(seenPlate(at)), spill);
   };

@@ -1,6 +1,6 @@
 import type { RgbPlanes } from '@/core/plane/plane';
 import type { Scene } from '@/core/scene/schema';
-import { plate } from '../stages/plate';
+import { seenPlate } from '../stages/placed';
 import { relief } from '../stages/relief';
 import type { Readout } from './readout';
 import { smallSpot } from './small-spot';
@@ -25,6 +25,6 @@ export const landOf =
     const at = smallSpot(reader, scene);
     const { width, height, reach, land, normalZ } = await reader.see(relief(at));
     const lie = { reach: reach.slice(), land: land.slice(), level: normalZ.slice() };
-    const { r, g, b } = await reader.see(plate(at));
+    const { r, g, b } = await reader.see(seenPlate(at));
     return { width, height, ...lie, plate: { width, height, r: r.slice(), g: g.slice(), b: b.slice() } };
   };

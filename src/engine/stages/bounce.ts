@@ -6,7 +6,8 @@ import { smallOf } from '../graph/spot';
 import { stage } from '../graph/stage';
 import { direct, type Lamps } from './direct';
 import { plate } from './plate';
-import { landOf, relief } from './relief';
+import { landOf } from './land';
+import { relief } from './relief';
 import type { Size } from '../sizes';
 import { survey } from './survey';
 

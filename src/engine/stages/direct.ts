@@ -14,8 +14,9 @@ import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { Band, View } from '../graph/view';
 import { castPlan, occludersIn, shadesAt, type CastPlan, type ShadeViews } from './shades';
-import { plate } from './plate';
-import { landOf, relief, type Land } from './relief';
+import { seenPlate } from './placed';
+import { landOf, type Land } from './land';
+import { relief } from './relief';
 
 /** What gives light together: fixtures, or the moon. */
 export type Lamps = Pick<Layer, 'fixtures' | 'moon'>;
@@ -30,7 +31,7 @@ const NO_GEL = { from: 'kelvin', kelvin: 0, color: [1, 1, 1] } satisfies Fixture
 
 const shaping = (fixture: Fixture): Fixture => ({
   ...fixture,
-  ...{ id: '', name: '', circuit: '', gel: NO_GEL, behind: undefined, only: undefined },
+  ...{ id: '', name: '', circuit: '', gel: NO_GEL, on: undefined, behind: undefined, only: undefined },
 });
 
 /** Of fixtures that stay the same it is the same object. */
@@ -103,7 +104,7 @@ export const direct = stage({
   part: 'the light of the fixtures',
   region: (at) => smallOf(at).region,
   settings: lampSettings,
-  inputs: (at) => ({ relief: relief(at), shades: shadesAt(at), small: plate(at) }),
+  inputs: (at) => ({ relief: relief(at), shades: shadesAt(at), small: seenPlate(at) }),
   prepare: ({ settings, inputs }) => ({
     ...throwOf(settings, settings.fixtures, inputs.small, settings.moon),
     plan: settings.plan,

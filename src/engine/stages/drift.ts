@@ -12,7 +12,8 @@ import { stage } from '../graph/stage';
 import { lampSettings, throwOf } from './direct';
 import { litLayers, weighing } from './grip';
 import { plate } from './plate';
-import { landOf, relief } from './relief';
+import { landOf } from './land';
+import { relief } from './relief';
 import { sum } from './sum';
 import { survey } from './survey';
 

@@ -1,11 +1,15 @@
 import { evenOut, levelling as findLevelling, shadingOf } from '@/core/day/even-out';
 import { liftShadow, shadowGains } from '@/core/day/lift-shadow';
+import { layOver } from '@/core/placed/lay-over';
 import { lineCoverage } from '@/core/survey/line-coverage';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
+import type { Want } from '../graph/stage-spec';
+import type { View } from '../graph/view';
 import { matte } from './matte';
+import { laidAt } from './placed';
 import { plate } from './plate';
-import { freed } from './skyline';
+import { freed, hasSky, skyline } from './skyline';
 import { survey, surveyIn } from './survey';
 
 /** The day's broad shading, as lines over the small copy. */
@@ -97,5 +101,30 @@ export const lift = stage({
 
 const levelled = (at: Spot) => (at.scene.night.evenOut === 0 ? freed(at) : even(at));
 
-/** The plate as lamps and ambient light find it: without the day's shading and the sun's own shadow. */
-export const evened = (at: Spot) => (at.scene.plan.sunShadow?.lift ? lift(at) : levelled(at));
+const evenedPhoto = (at: Spot) => (at.scene.plan.sunShadow?.lift ? lift(at) : levelled(at));
+
+/** The evened plate with placed pictures over it. */
+export const peopledDay = stage({
+  name: 'peopled day',
+  part: 'the placed pictures',
+  settings: () => undefined,
+  inputs: (at) => ({
+    plate: evenedPhoto(at),
+    laid: laidAt(at),
+    skyline: hasSky(at) ? skyline(at) : undefined,
+  }),
+  planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
+  pace: 'quick',
+  newest: () => '',
+  run(out, inputs, _, { of, cut }) {
+    const land = inputs.skyline && Float32Array.from(cut(inputs.skyline.land));
+    for (const c of ['r', 'g', 'b'] as const) of(out)[c].set(of(inputs.plate)[c]);
+    for (const one of inputs.laid) layOver(of(out), of(one), land);
+  },
+});
+
+/**
+ * The plate as lamps and ambient light find it: without the day's shading and the sun's own shadow, and with what was placed in it.
+ */
+export const evened = (at: Spot): Want<View<'r' | 'g' | 'b'>> =>
+  at.scene.placed.length > 0 ? peopledDay(at) : evenedPhoto(at);

@@ -8,7 +8,7 @@ import type { View } from '../graph/view';
 import type { Want } from '../graph/stage-spec';
 import { lampLight } from './masked';
 import type { LayerView } from './lamps';
-import { plate } from './plate';
+import { seenPlate } from './placed';
 import { touches } from './touch';
 
 /** The light of a layer: of lamps, or laid on by hand. */
@@ -20,7 +20,7 @@ export const grip = stage({
   name: 'grip',
   part: 'the light of the fixtures',
   settings: (_, { circuit }: Layer) => circuit.grip,
-  inputs: (at, layer) => ({ light: layerLight(at, layer), plate: plate(at) }),
+  inputs: (at, layer) => ({ light: layerLight(at, layer), plate: seenPlate(at) }),
   planes: (pixels) => ({ spill: pixels }),
   pace: 'quick',
   newest: ({ circuit, gel, touches: laid }) =>

@@ -7,7 +7,8 @@ import type { RgbPlanes } from '@/core/plane/plane';
 import { smallOf } from '../graph/spot';
 import { stage } from '../graph/stage';
 import { plate } from './plate';
-import { creaseRegion, landOf, relief } from './relief';
+import { landOf } from './land';
+import { creaseRegion, relief } from './relief';
 
 /** A lamp that was clicked: where, and what is usual of its kind. */
 export interface ClickedLamp {

@@ -2,7 +2,7 @@ import type { AnyStage } from '../graph/stage-spec';
 import { bounce } from './bounce';
 import { direct } from './direct';
 import { cover, drifted, driftLight } from './drift';
-import { even, gains, levelling, lift, shading } from './even';
+import { even, gains, levelling, lift, peopledDay, shading } from './even';
 import { brushed, found } from './found';
 import { grip } from './grip';
 import { hung } from './hung';
@@ -12,6 +12,7 @@ import { lamps } from './lamps';
 import { edge, enlarged, passes, refined, softened } from './matte';
 import { lut, night, open, range, tables } from './night';
 import { deepFilm, film, shown } from './picture';
+import { cutout, ends, laid, land, peopled } from './placed';
 import { plate } from './plate';
 import { crease, relief, round } from './relief';
 import { soft } from './shades';
@@ -27,6 +28,7 @@ import { touchGround } from './touch-ground';
 export const STAGES: readonly AnyStage[] = [
   ...[plate, survey, shading, levelling, even, gains, lift],
   ...[found, brushed, passes, edge, refined, softened, enlarged],
+  ...[ends, cutout, laid, peopled, peopledDay, land],
   ...[open, tables, lut, range, night],
   ...[round, crease, relief, soft, hung],
   ...[tones, skyline, dome, clouds, points, skyPicture, sky, behind],

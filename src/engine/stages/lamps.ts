@@ -11,7 +11,7 @@ import type { Want, Wants } from '../graph/stage-spec';
 import { unionRows } from '../union-rows';
 import { bounce } from './bounce';
 import { direct, lampSettings, lightPlanes, throwLight, throwOf, type Lamps, type LightView } from './direct';
-import { plate } from './plate';
+import { seenPlate } from './placed';
 import { relief } from './relief';
 import { shadesAt } from './shades';
 
@@ -58,7 +58,13 @@ export const lamps = stage({
     // Of a lamp that is dragged alone, or of all.
     const given = fresh.fixtures.length > 0 ? fresh.fixtures : all.fixtures;
     return {
-      ...{ relief: relief(at), plate: plate(at), small: plate(smallOf(at)), shades: shadesAt(at), base },
+      ...{
+        relief: relief(at),
+        plate: seenPlate(at),
+        small: seenPlate(smallOf(at)),
+        shades: shadesAt(at),
+        base,
+      },
       bounce:
         given.length > 0 ? bounce({ ...at, moving: undefined }, { fixtures: resting(at, given) }) : undefined,
     };
@@ -97,8 +103,8 @@ export const lamps = stage({
 
 interface LampInputs extends Record<string, Wants> {
   relief: ReturnType<typeof relief>;
-  plate: ReturnType<typeof plate>;
-  small: ReturnType<typeof plate>;
+  plate: ReturnType<typeof seenPlate>;
+  small: ReturnType<typeof seenPlate>;
   shades: ReturnType<typeof shadesAt>;
   base?: Want<LightView>;
   bounce?: ReturnType<typeof bounce>;

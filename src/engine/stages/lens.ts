@@ -19,7 +19,7 @@ import { stage } from '../graph/stage';
 import { lampSettings, type Lamps } from './direct';
 import { litLayers, weighing } from './grip';
 import { matte } from './matte';
-import { plate } from './plate';
+import { seenPlate } from './placed';
 import { castPlan } from './shades';
 import { LENS_DOWN } from './lens-down';
 import { sceneLight } from './drift';
@@ -39,7 +39,7 @@ export const lampPoints = stage({
   region: (at) => smallOf(at).region,
   settings: (at, lamps: Lamps) => lampSettings(at, lamps),
   inputs: (at, { fixtures }) => ({
-    plate: plate(at),
+    plate: seenPlate(at),
     behind: fixtures.map((fixture) => (fixture.behind === undefined ? undefined : matte(at, fixture.behind))),
   }),
   planes: () => ({ points: POINT * MOST_GLINTS, count: 1 }),

@@ -5,6 +5,8 @@ import { nightBase, type GradeKit } from '@/core/night/night-base';
 import { surroundings } from '@/core/night/surroundings';
 import { meteredGain } from '@/core/night/metered-gain';
 import { toneRange } from '@/core/night/tone-range';
+import { cameraOf } from '@/core/picture/camera-of';
+import { addContact } from '@/core/placed/contact-shadow';
 import { surroundOf } from '@/core/picture/surround-of';
 import type { Night, Scene } from '@/core/scene/schema';
 import { LUT_STRIDE } from '../kernels/kernels';
@@ -13,23 +15,44 @@ import { stage } from '../graph/stage';
 import type { View } from '../graph/view';
 import { evened } from './even';
 import { matte } from './matte';
+import { cardIn, cutoutAt, eyeIn } from './placed';
+import { relief } from './relief';
 import { survey } from './survey';
 
 const changed = (scene: Scene) => scene.places.filter(({ stops }) => stops !== 0);
 
-/** Factors on ambient light: of darkened surroundings, and of places. */
+/** What was placed and stands on something, and keeps the sky's light off it. */
+const standingOn = ({ placed }: Scene) => placed.filter(({ contact, hangs }) => contact > 0 && !hangs);
+
+/** Factors on ambient light: of darkened surroundings, of places, and at the feet of what was placed. */
 export const open = stage({
   name: 'open',
   part: 'the night',
   settings: ({ scene }) => ({
     surround: surroundOf(scene),
     places: changed(scene).map(({ outside, stops }) => ({ outside, stops })),
+    standing: standingOn(scene).map((placed) => ({
+      ...{ card: cardIn(scene, placed), strength: placed.contact },
+    })),
+    eye: eyeIn(scene),
   }),
-  inputs: (at) => ({ places: changed(at.scene).map((place) => matte(at, place.matte)) }),
+  inputs: (at) => ({
+    places: changed(at.scene).map((place) => matte(at, place.matte)),
+    relief: standingOn(at.scene).length > 0 ? relief(at) : undefined,
+    feet: standingOn(at.scene).map((placed) => cutoutAt(smallOf(at), placed)),
+  }),
+  prepare: ({ settings: { standing, eye, ...plain }, inputs }) => ({
+    ...plain,
+    camera: cameraOf(eye),
+    contacts: standing.map(({ card, strength }, k) => ({
+      ...{ card, strength, height: card.height },
+      width: inputs.feet[k].footing[0] * card.width,
+    })),
+  }),
   planes: (pixels) => ({ factor: pixels }),
   pace: 'quick',
   newest: () => '',
-  run(out, inputs, { prepared: { surround, places } }, { region, cut }) {
+  run(out, inputs, { prepared: { surround, places, camera, contacts } }, { region, cut }) {
     const factors = cut(out.factor);
     if (surround) surroundings(factors, region, surround);
     else factors.fill(1);
@@ -39,11 +62,15 @@ export const open = stage({
         factors[i] *= 2 ** (stops * (outside ? 1 - share[i] : share[i]));
       }
     });
+    for (const contact of contacts) addContact(factors, cut(inputs.relief!.reach), camera, region, contact);
   },
 });
 
 /** The factors, where there are any. */
-const openAt = (at: Spot) => (surroundOf(at.scene) || changed(at.scene).length > 0 ? open(at) : undefined);
+const openAt = (at: Spot) =>
+  surroundOf(at.scene) || changed(at.scene).length > 0 || standingOn(at.scene).length > 0
+    ? open(at)
+    : undefined;
 
 /** Tables of a grade. */
 export const tables = stage({

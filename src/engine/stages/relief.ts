@@ -6,13 +6,15 @@ import { hasWater } from '@/core/survey/said';
 import { standsAhead } from '@/core/plan/surfaces';
 import { wallPieces } from '@/core/plan/wall-pieces';
 import { wholeRegion, type Region } from '@/core/plane/region';
-import type { GroundPlan, Scene } from '@/core/scene/schema';
+import type { GroundPlan } from '@/core/scene/schema';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import { creaseSize } from '../sizes';
+import { landOf } from './land';
 import { matte, type ById } from './matte';
+import { landCover, seenPlate, standing } from './placed';
 import { plate } from './plate';
-import { hasSky, skyline, tones } from './skyline';
+import { hasSky, tones } from './skyline';
 import { survey, surveyIn } from './survey';
 
 /** How a standee bulges, found on the small copy. */
@@ -21,7 +23,7 @@ export const round = stage({
   part: 'the ground plan',
   region: (at) => smallOf(at).region,
   settings: () => undefined,
-  inputs: (at, { id }: ById) => ({ matte: matte(at, id) }),
+  inputs: (at, { id }: ById) => ({ matte: standing(at, id) }),
   planes: (pixels) => ({ right: pixels, up: pixels }),
   pace: 'heavy',
   whole: true,
@@ -44,7 +46,7 @@ export const crease = stage({
   part: 'the ground plan',
   region: creaseRegion,
   settings: () => undefined,
-  inputs: (at) => ({ plate: plate(at) }),
+  inputs: (at) => ({ plate: seenPlate(at) }),
   planes: (pixels) => ({ right: pixels, up: pixels }),
   pace: 'heavy',
   whole: true,
@@ -53,19 +55,6 @@ export const crease = stage({
     out.right.set(right);
     out.up.set(up);
   },
-});
-
-/** What of a document says where light finds what: the ground plan, and the plate's shape. */
-export type Land = { plan: GroundPlan; plate: Pick<Scene['plate'], 'width' | 'height'> };
-
-/** The sun's shadow is only of the plate's colour. */
-const withoutSun = (plan: GroundPlan): GroundPlan => ({ ...plan, sunShadow: undefined });
-
-const shapeOf = ({ width, height }: Scene['plate']) => ({ width, height });
-
-export const landOf = ({ scene, memo }: Spot): Land => ({
-  plan: memo(withoutSun, scene.plan),
-  plate: memo(shapeOf, scene.plate),
 });
 
 /** Something of each matte at which walls end, by its id. */
@@ -80,20 +69,20 @@ const isFolded = ({ ground, walls, decks, standees, strokes }: GroundPlan) =>
 export const relief = stage({
   name: 'relief',
   part: 'the ground plan',
-  settings: landOf,
+  settings: (at) => ({ ...landOf(at), drawn: at.scene.plan.standees.length }),
   inputs(at) {
-    const { plan } = at.scene;
+    const { plan } = landOf(at);
     const { wet } = plan.ground;
     return {
       plate: plate(at),
       survey: survey(at),
       standees: plan.standees.map(({ matte: id, roundness }) => ({
-        matte: matte(at, id),
+        matte: standing(at, id),
         round: roundness > 0 ? round(at, { id }) : undefined,
       })),
       ends: ofEnds(plan, (id) => matte(at, id)),
       wet: wet === undefined ? undefined : matte(at, wet),
-      skyline: hasSky(at) ? skyline(at) : undefined,
+      skyline: hasSky(at) ? landCover(at) : undefined,
       tones: hasSky(at) ? tones(smallOf(at)) : undefined,
       folds: isFolded(plan) ? crease(at) : undefined,
     };
@@ -105,6 +94,7 @@ export const relief = stage({
       ...{ plan: settings.plan, camera },
       walls: wallPieces(camera, walls),
       ahead: standees.map((standee) => standsAhead(camera, standee, decks)),
+      isLand: settings.plan.standees.map((_, k) => k >= settings.drawn),
     };
   },
   planes: (pixels) =>
@@ -113,10 +103,11 @@ export const relief = stage({
       number
     >,
   pace: 'heavy',
-  run(out, inputs, { prepared: { plan, camera, walls, ahead } }, { region, of, cut }) {
+  run(out, inputs, { prepared: { plan, camera, walls, ahead, isLand } }, { region, of, cut }) {
     const standees = plan.standees.map((standee, k) => ({
       ...standee,
       creased: standee.crease,
+      isLand: isLand[k],
       ahead: ahead[k],
       coverage: cut(inputs.standees[k].matte.coverage),
       round: inputs.standees[k].round,

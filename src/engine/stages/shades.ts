@@ -7,7 +7,9 @@ import { SOFT_LEVELS, softenCoverage } from '@/core/light/soft-coverage';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { View } from '../graph/view';
-import { matte, type ById } from './matte';
+import { landOf } from './land';
+import type { ById } from './matte';
+import { standing } from './placed';
 import { ofEnds } from './relief';
 
 /** A matte's coverage on the small copy, blurred to every width that a shadow's edge may have. */
@@ -16,7 +18,7 @@ export const soft = stage({
   part: 'the mattes',
   region: (at) => smallOf(at).region,
   settings: () => undefined,
-  inputs: (at, { id }: ById) => ({ matte: matte(at, id) }),
+  inputs: (at, { id }: ById) => ({ matte: standing(at, id) }),
   prepare: ({ inputs: { matte: seen } }) => ({ bounds: boundsOf(seen.coverage, seen.width, seen.height) }),
   facts: (prepared) => prepared,
   planes: (pixels) => ({ levels: SOFT_LEVELS * pixels }),
@@ -31,7 +33,7 @@ type SoftView = View<'levels', { bounds: Bounds }>;
 
 /** The mattes whose shadows fall. */
 export const shadesAt = (at: Spot) => ({
-  standees: at.scene.plan.standees.map(({ matte: id }) => soft(at, { id })),
+  standees: landOf(at).plan.standees.map(({ matte: id }) => soft(at, { id })),
   ends: ofEnds(at.scene.plan, (id) => soft(at, { id })),
 });
 

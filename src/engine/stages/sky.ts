@@ -14,6 +14,7 @@ import { direct } from './direct';
 import { litLayers } from './grip';
 import { LENS_DOWN } from './lens-down';
 import { night } from './night';
+import { landCover } from './placed';
 import { plate } from './plate';
 import { clouds, dome, eyeOf, fileOf, points, skyPicture, type DomePlanes } from './sky-parts';
 import { skyline, tones } from './skyline';
@@ -86,7 +87,7 @@ export const behind = stage({
     };
   },
   inputs: (at) => ({
-    ...{ night: night(at), skyline: skyline(at), sky: sky(at), points: points(at) },
+    ...{ night: night(at), skyline: landCover(at), sky: sky(at), points: points(at) },
     fluxes: lampsBelow(at).map((layer) => direct(smallOf(at), layer)),
   }),
   prepare({ settings: { eye, starSize, lit, of: part }, inputs }) {

@@ -7,7 +7,7 @@ import type { Scene, Touch } from '@/core/scene/schema';
 import { stage } from '../graph/stage';
 import { evened } from './even';
 import { exposed } from './lens';
-import { plate } from './plate';
+import { seenPlate } from './placed';
 import { relief } from './relief';
 import { hasSky } from './skyline';
 import { survey } from './survey';
@@ -33,7 +33,7 @@ export const touchGround = stage({
     touched: touched(at, touch),
     survey: survey(at),
     relief: touch.does === 'air' ? undefined : relief(at),
-    surface: touch.does === 'surface' ? { plate: evened(at), tones: plate(at) } : undefined,
+    surface: touch.does === 'surface' ? { plate: evened(at), tones: seenPlate(at) } : undefined,
     night: touch.does === 'lift' ? nightLight(at) : undefined,
   }),
   prepare({ settings: { touch, skied, ...scene }, inputs }) {

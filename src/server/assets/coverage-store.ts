@@ -57,7 +57,10 @@ export async function loadCoverage(dataDir: string, hash: string): Promise<Cover
 }
 
 /** Checks that all that edge brushes found in a scene is in the store. Throws 422. */
-export function requireCoverages(db: Pick<Workspace['db'], 'select'>, scene: Pick<Scene, 'mattes'>): void {
+export function requireCoverages(
+  db: Pick<Workspace['db'], 'select'>,
+  scene: Pick<Scene, 'mattes' | 'placed'>,
+): void {
   for (const asset of coverageAssets(scene)) {
     requireAsset(db, 'coverage', asset, 'What the edge brush found is not here. Stroke over it again.');
   }

@@ -122,7 +122,8 @@ function lensOf({ FocalLengthIn35mmFormat: lens }: PhotoTags): number | undefine
   return typeof lens === 'number' && lens >= 10 && lens <= 400 ? lens : undefined;
 }
 
-function checkSize(width: number, height: number): void {
+/** Checks that a picture is neither too large nor too small. Throws an AppError. */
+export function checkSize(width: number, height: number): void {
   if (width * height > LIMITS.platePixels) {
     const size = `${Math.round((width * height) / 1e6)} megapixels`;
     throw new AppError(

@@ -87,10 +87,11 @@ export async function takeSceneFile(
 ): Promise<{ scene: Scene; note?: string }> {
   const parts = await decodeOnThread('unpack', { path, dataDir: space.dataDir });
   try {
-    const { scene, plate, lut, coverages, sky } = parts;
+    const { scene, plate, lut, coverages, placed, sky } = parts;
     if (lut) await takeLut(space, lut);
     for (const coverage of coverages) await takeCoverage(space, coverage);
     if (sky) await takePlate(space, sky);
+    for (const picture of placed) await takePlate(space, picture);
     const { width, height, note } = await takePlate(space, plate);
     return { scene: { ...scene, plate: { asset: plate.hash, width, height } }, note };
   } finally {

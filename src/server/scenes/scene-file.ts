@@ -2,7 +2,16 @@ import type { Readable } from 'node:stream';
 import { ZipFile } from 'yazl';
 import type { Scene } from '@/core/scene/schema';
 import { assetPath } from '../assets/asset-store';
-import { coverageAssets, coverageName, LUT, PLATE, SCENE, SKY } from './scene-file-names';
+import {
+  coverageAssets,
+  coverageName,
+  LUT,
+  placedAssets,
+  placedName,
+  PLATE,
+  SCENE,
+  SKY,
+} from './scene-file-names';
 
 const ZIP_MAGIC = [0x50, 0x4b, 0x03, 0x04];
 
@@ -12,7 +21,7 @@ export function looksLikeSceneFile(head: Uint8Array): boolean {
 }
 
 /**
- * A scene as one file, piece by piece: a ZIP of `scene.json`, `plate` and, where they are used, `lut.cube`, `pictures/sky` and `mattes/*.png`.
+ * A scene as one file, piece by piece: a ZIP of `scene.json`, `plate` and, where they are used, `lut.cube`, `pictures/*` and `mattes/*.png`.
  * Pictures are stored as they are, they do not shrink. The stream fails when a file of the store is missing.
  */
 export function writeSceneFile(dataDir: string, scene: Scene): Readable {
@@ -24,6 +33,7 @@ export function writeSceneFile(dataDir: string, scene: Scene): Readable {
   if (lut) zip.addFile(assetPath(dataDir, lut.asset), LUT);
   const { picture } = scene.sky;
   if (picture) zip.addFile(assetPath(dataDir, picture.asset), SKY, stored);
+  for (const asset of placedAssets(scene)) zip.addFile(assetPath(dataDir, asset), placedName(asset), stored);
   for (const asset of coverageAssets(scene)) {
     zip.addFile(assetPath(dataDir, asset), coverageName(asset), stored);
   }

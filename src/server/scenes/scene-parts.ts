@@ -9,10 +9,12 @@ export interface SceneParts {
   lut?: ReceivedFile;
   /** The picture of a sky. */
   sky?: ReceivedFile;
+  /** Pictures that are placed in it. */
+  placed: ReceivedFile[];
   /** What edge brushes found, as PNGs. */
   coverages: ReceivedFile[];
 }
 
 /** Paths of the files of a scene that was taken apart. */
-export const pathsOf = ({ plate, lut, sky, coverages }: Omit<SceneParts, 'scene'>): string[] =>
-  [plate, ...coverages, ...(lut ? [lut] : []), ...(sky ? [sky] : [])].map(({ path }) => path);
+export const pathsOf = ({ plate, lut, sky, placed, coverages }: Omit<SceneParts, 'scene'>): string[] =>
+  [plate, ...placed, ...coverages, ...(lut ? [lut] : []), ...(sky ? [sky] : [])].map(({ path }) => path);

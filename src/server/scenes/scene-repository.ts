@@ -13,6 +13,7 @@ import { AppError } from '../http/app-error';
 import { requireCoverages } from '../assets/coverage-store';
 import { insertScene } from './intake';
 import { LIMITS } from '../http/limits';
+import { placedAssets } from './scene-file-names';
 import { requireAsset } from '../assets/asset-kinds';
 import { requireLut } from '../assets/lut-store';
 import type { Workspace } from '../assets/workspace';
@@ -191,6 +192,8 @@ function checkAssets(db: Pick<Db, 'select'>, scene: Scene, before: Scene): Scene
   const { picture } = scene.sky;
   if (picture)
     requireAsset(db, 'plate', picture.asset, 'The picture of the sky is not here. Choose its file again.');
+  for (const asset of placedAssets(scene))
+    requireAsset(db, 'plate', asset, 'A placed picture is not here. Choose its file again.');
   return scene;
 }
 

@@ -8,7 +8,18 @@ import type { Scene } from '@/core/scene/schema';
 import { AppError, diskFull, fullDisk } from '../http/app-error';
 import { receiveFile, type ReceivedFile } from '../assets/asset-store';
 import { LIMITS } from '../http/limits';
-import { coverageAssets, COVERAGE_NAME, coverageName, LUT, PLATE, SCENE, SKY } from './scene-file-names';
+import {
+  coverageAssets,
+  COVERAGE_NAME,
+  coverageName,
+  LUT,
+  PLACED_NAME,
+  placedAssets,
+  placedName,
+  PLATE,
+  SCENE,
+  SKY,
+} from './scene-file-names';
 import { pathsOf, type SceneParts } from './scene-parts';
 
 const openZip = promisify<string, yauzl.Options, ZipFile>(yauzl.open);
@@ -20,7 +31,7 @@ const tooMuch = () =>
 /** Most bytes of a part by its name; undefined for what is no part of a scene. */
 function mostBytes(name: string): number | undefined {
   if (name === SCENE) return LIMITS.documentBytes;
-  if (name === PLATE || name === SKY) return LIMITS.uploadBytes;
+  if (name === PLATE || name === SKY || PLACED_NAME.test(name)) return LIMITS.uploadBytes;
   if (name === LUT) return LIMITS.lutBytes;
   return COVERAGE_NAME.test(name) ? LIMITS.coverageBytes : undefined;
 }
@@ -73,6 +84,11 @@ function partsOf(
     if (part?.hash === asset) return part;
     throw refuse('no-coverage', 'The scene file lacks what an edge brush of its mattes found.');
   });
+  const placed = placedAssets(scene).map((asset) => {
+    const part = parts.get(placedName(asset));
+    if (part?.hash === asset) return part;
+    throw refuse('no-placed', 'The scene file lacks a picture that is placed in it.');
+  });
   const { lut } = scene.night;
   if (lut && lut.asset !== parts.get(LUT)?.hash) {
     throw refuse('no-lut', 'The scene file lacks the look-up table that its night uses.');
@@ -81,7 +97,11 @@ function partsOf(
   if (picture && picture.asset !== parts.get(SKY)?.hash) {
     throw refuse('no-sky', 'The scene file lacks the picture of its sky.');
   }
-  return { coverages, lut: lut ? parts.get(LUT) : undefined, sky: picture ? parts.get(SKY) : undefined };
+  return {
+    ...{ coverages, placed },
+    lut: lut ? parts.get(LUT) : undefined,
+    sky: picture ? parts.get(SKY) : undefined,
+  };
 }
 
 /**

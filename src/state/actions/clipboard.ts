@@ -5,7 +5,7 @@ import { footForHeight, metresPerWidth, placeOnStalk } from '@/core/geometry/pla
 import { checkedScene } from '@/core/scene/parse-scene';
 import { MOST_FIXTURES, type Circuit, type Fixture, type Scene } from '@/core/scene/schema';
 import { clampTo, RANGES } from '@/core/fields/ranges';
-import { freeName, stemOf } from './fixture-actions';
+import { freeName, stemOf } from './free-name';
 
 /** Fixtures that were copied, to be pasted into this or another scene of this browser. */
 export interface Copied {

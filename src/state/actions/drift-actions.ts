@@ -2,7 +2,7 @@ import { FIRST_DRIFT } from '@/core/drift/drift-schema';
 import type { PlatePoint } from '@/core/geometry/camera';
 import { horizonAt } from '@/core/geometry/ground';
 import type { Drift, Scene } from '@/core/scene/schema';
-import { freeName } from './fixture-actions';
+import { freeName } from './free-name';
 
 /** How far under the horizon a drift's foot lies at least, fraction of the height: else it would be endlessly far. */
 const UNDER_HORIZON = 0.02;

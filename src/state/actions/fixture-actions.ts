@@ -14,17 +14,8 @@ import type { HungLamp, UsualLamp } from '@/core/layout/hang-lamp';
 import type { Circuit, Fixture, FixtureValues, Scene } from '@/core/scene/schema';
 import { plainCircuit } from '@/core/scene/new-scene';
 import { cameraOf } from '@/core/picture/camera-of';
-
-/** A name with the lowest number that none of the items has yet. */
-export function freeName(stem: string, items: { name: string }[]): string {
-  const taken = new Set(items.map(({ name }) => name));
-  let n = 1;
-  while (taken.has(`${stem} ${n}`)) n++;
-  return `${stem} ${n}`;
-}
-
-/** What a fixture's copies are called, before their numbers. */
-export const stemOf = ({ name }: { name: string }): string => name.replace(/ \d+$/, '');
+import { freeName } from './free-name';
+import { placedUnder } from './placed-actions';
 
 /** A circuit with everything at its middle. */
 export const newCircuit = (scene: Scene): Circuit =>
@@ -72,7 +63,8 @@ export function newFixture(
 ): Fixture {
   const own = kindOf({ kind });
   const camera = cameraOf(scene);
-  const foot = footOf(scene, own, at);
+  const carrier = placedUnder(scene, at);
+  const foot = carrier?.foot ?? footOf(scene, own, at);
   // A click lights one lamp of a pair.
   const way = path.length === 0 && own.fewestPoints === 1 ? [at] : path;
   const place = placeOnStalk(camera, at, foot);
@@ -90,6 +82,7 @@ export function newFixture(
     gel: neighbour?.gel ?? gel,
     aim: own.aimed ? towardEye(camera, foot) : foot,
     ...{ shown: 0, spill: 0 },
+    ...(carrier && { on: carrier.id }),
     ...own.begin?.(camera, path, wallAt(camera, wallPieces(camera, scene.plan.walls), at) !== undefined),
   });
   return unlike(fixture, scene.fixtures);

@@ -13,7 +13,7 @@ import { cameraOf } from '@/core/picture/camera-of';
 import { placeOnStalk } from '@/core/geometry/place-on-stalk';
 import type { PlateLine } from '@/core/geometry/vanishing-point';
 import { RANGES } from '@/core/fields/ranges';
-import { freeName } from './fixture-actions';
+import { freeName } from './free-name';
 import { newMatte, newPass } from './matte-actions';
 
 type Wall = GroundPlan['walls'][number];

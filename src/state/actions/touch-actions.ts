@@ -5,7 +5,8 @@ import type { Command } from '@/core/scene/command';
 import type { Circuit, Scene, Touch } from '@/core/scene/schema';
 import { addTouch, layStroke } from '@/core/scene/touch-commands';
 import { MOST_TOUCHES, TOUCH_AMOUNTS, type TouchAct } from '@/core/touch/touch-schema';
-import { freeName, newCircuit } from './fixture-actions';
+import { newCircuit } from './fixture-actions';
+import { freeName } from './free-name';
 
 /** What touches are called, before their numbers. */
 const STEMS: Record<TouchAct, string> = { surface: 'Touch', air: 'Glow', lift: 'Lift' };

@@ -11,7 +11,8 @@ import { clampTo, RANGES } from '@/core/fields/ranges';
 import { MOST_FIXTURES, type Fixture, type Scene } from '@/core/scene/schema';
 import type { Sample } from '@/segment/find-alike';
 import { footOfTwin } from './windows';
-import { freeName, middleOfPath, stemOf } from './fixture-actions';
+import { middleOfPath } from './fixture-actions';
+import { freeName, stemOf } from './free-name';
 
 /** How far around a lamp's glass its looks count, glass radii each way: with its cap and a little of what is around. */
 const AROUND = { across: 1.9, down: 2.4 } as const;

@@ -1,3 +1,4 @@
+import type { TakenPicture } from '../actions/placed-actions';
 import type { OutputChoice } from '@/core/output/output-formats';
 import { SCENE_VERSION } from '@/core/scene/schema';
 import type { LogEntry } from '@/core/scene/history';
@@ -148,6 +149,11 @@ export const api = {
   async takeSky(sceneId: string, file: File): Promise<{ asset: string; width: number; height: number }> {
     const answer = await request(`/api/scenes/${sceneId}/skies`, { method: 'POST', body: file });
     return (await answer.json()) as { asset: string; width: number; height: number };
+  },
+  /** Takes in a picture to be placed. */
+  async takePlaced(sceneId: string, file: Blob): Promise<TakenPicture> {
+    const answer = await request(`/api/scenes/${sceneId}/placed`, { method: 'POST', body: file });
+    return (await answer.json()) as TakenPicture;
   },
   async lutText(sceneId: string, asset: string, signal: AbortSignal): Promise<string> {
     return (await request(`/api/scenes/${sceneId}/luts/${asset}`, { signal })).text();

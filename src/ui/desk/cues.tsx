@@ -7,7 +7,7 @@ import { addCue, removeCue, renameCue, setDeskBetween } from '@/core/scene/cue-c
 import { cueOf } from '@/core/scene/cues';
 import { RANGES } from '@/core/fields/ranges';
 import { MOST_CUES, type Cue } from '@/core/scene/schema';
-import { freeName } from '@/state/actions/fixture-actions';
+import { freeName } from '@/state/actions/free-name';
 import { NameField } from '../controls/name-field';
 import { useFader } from '../controls/use-fader';
 import { useScene, useSession, useView } from '../editor/editor-context';

@@ -4,13 +4,14 @@ import { lens } from './lens';
 import { mattes } from './mattes';
 import { night } from './night';
 import { output } from './output';
+import { placed } from './placed';
 import { plan } from './plan';
 import { sky } from './sky';
 import type { StepInfo } from './step';
 import { touch } from './touch';
 
 /** Every step of the worksheet, in the order of the work. To add one: a folder beside these, and its name here. */
-export const STEPS = { frame, night, mattes, plan, sky, fixtures, touch, lens, output };
+export const STEPS = { frame, night, mattes, plan, placed, sky, fixtures, touch, lens, output };
 
 export type StepName = keyof typeof STEPS;
 

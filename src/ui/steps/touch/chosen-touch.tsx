@@ -12,7 +12,8 @@ import {
   setTouch,
 } from '@/core/scene/touch-commands';
 import { TOUCH_AMOUNTS } from '@/core/touch/touch-schema';
-import { freeName, newCircuit } from '@/state/actions/fixture-actions';
+import { newCircuit } from '@/state/actions/fixture-actions';
+import { freeName } from '@/state/actions/free-name';
 import { HoldSelect } from '../../controls/hold-select';
 import { NameField } from '../../controls/name-field';
 import { NumberRow, ratioScale } from '../../controls/number-row';

@@ -1,0 +1,111 @@
+import { betweenPixels } from '../plane/between-pixels';
+import { boxAround, grown, type Box } from '../plane/box';
+import { createFiller } from '../plane/pull-push';
+import type { PlacedBody } from './placed-schema';
+
+/** A picture that is clear in part: interleaved RGBA, not multiplied by its coverage, codes from 0 to `full`. */
+export interface ClearPicture {
+  data: Uint8Array | Uint16Array;
+  width: number;
+  height: number;
+  full: number;
+}
+
+/** Pixels that are kept around what is there. */
+const AROUND = 3;
+
+/** Share of a pixel's coverage below which nothing is there. */
+const LEAST = 0.02;
+
+/** Longest side of the copy by which clear pixels are given the colours beside them. */
+const FILLED = 256;
+
+/** Whether all of a picture is there. */
+export function isOpaque({ data, full }: ClearPicture): boolean {
+  for (let i = 3; i < data.length; i += 4) if (data[i] < full) return false;
+  return true;
+}
+
+/**
+ * A picture cut down to what is there, and where in it that stands.
+ *
+ * @param least shortest side of what is kept, where the picture has as much
+ * @returns undefined where nothing is there
+ */
+export function cutToBody(
+  picture: ClearPicture,
+  least: number,
+): { picture: ClearPicture; body: PlacedBody } | undefined {
+  const { data, width, height, full } = picture;
+  const there = boxAround(width, height, (i) => data[4 * i + 3] >= LEAST * full);
+  if (!there) return undefined;
+  const kept = atLeast(grown(there, AROUND, width, height), least, width, height);
+  const [wide, high] = [kept.right - kept.left, kept.bottom - kept.top];
+  const body = {
+    left: (there.left - kept.left) / wide,
+    right: (there.right - kept.left) / wide,
+    top: (there.top - kept.top) / high,
+    bottom: (there.bottom - kept.top) / high,
+  };
+  return { picture: cutDown(picture, kept), body };
+}
+
+/** A box made as long and as high as it has to be. */
+function atLeast({ left, top, right, bottom }: Box, least: number, width: number, height: number): Box {
+  const side = (from: number, to: number, size: number): [number, number] => {
+    const more = Math.max(0, least - (to - from));
+    const first = Math.max(0, Math.min(from - (more >> 1), size - least));
+    return [first, Math.min(size, Math.max(to, first + least))];
+  };
+  const [[x0, x1], [y0, y1]] = [side(left, right, width), side(top, bottom, height)];
+  return { left: x0, right: x1, top: y0, bottom: y1 };
+}
+
+function cutDown({ data, width, full }: ClearPicture, { left, top, right, bottom }: Box): ClearPicture {
+  const [wide, high] = [right - left, bottom - top];
+  const out = full > 255 ? new Uint16Array(4 * wide * high) : new Uint8Array(4 * wide * high);
+  for (let y = 0; y < high; y++) {
+    const from = 4 * ((top + y) * width + left);
+    out.set(data.subarray(from, from + 4 * wide), 4 * y * wide);
+  }
+  return { data: out, width: wide, height: high, full };
+}
+
+/** Gives what is wholly clear the colours beside it, in place, so that a smaller copy mixes nothing strange into an edge. */
+export function fillClear(picture: ClearPicture): void {
+  const { data, width, height } = picture;
+  const scale = Math.min(1, FILLED / Math.max(width, height));
+  const fields = colorFields(picture, scale);
+  for (let y = 0, i = 0; y < height; y++) {
+    for (let x = 0; x < width; x++, i += 4) {
+      if (data[i + 3] > 0) continue;
+      const [u, v] = [(x + 0.5) * scale - 0.5, (y + 0.5) * scale - 0.5];
+      for (let c = 0; c < 3; c++) data[i + c] = Math.round(betweenPixels(fields[c], u, v));
+    }
+  }
+}
+
+/** Small planes of a picture's colours, filled where it is clear. */
+function colorFields({ data, width, height, full }: ClearPicture, scale: number) {
+  const [wide, high] = [width, height].map((side) => Math.max(1, Math.round(side * scale)));
+  const [weight, counts, ...planes] = Array.from({ length: 5 }, () => new Float32Array(wide * high));
+  for (let y = 0, i = 0; y < height; y++) {
+    const row = Math.min(high - 1, Math.floor(y * scale)) * wide;
+    for (let x = 0; x < width; x++, i += 4) {
+      const at = row + Math.min(wide - 1, Math.floor(x * scale));
+      const share = data[i + 3] / full;
+      counts[at]++;
+      weight[at] += share;
+      for (let c = 0; c < 3; c++) planes[c][at] += share * data[i + c];
+    }
+  }
+  for (let i = 0; i < weight.length; i++) {
+    for (const plane of planes) plane[i] = weight[i] > 0 ? plane[i] / weight[i] : 0;
+    weight[i] = counts[i] > 0 ? weight[i] / counts[i] : 0;
+  }
+  const fill = createFiller(weight, wide, high);
+  return planes.map((plane) => {
+    fill(plane);
+    return { width: wide, height: high, data: plane };
+  });
+}

@@ -1,0 +1,74 @@
+import { createCamera } from '../geometry/camera';
+import { cardOf } from '../placed/placed-card';
+import { groundOf } from '../placed/placed-land';
+import { rideAlong } from '../placed/ride-along';
+import type { Command } from './command';
+import { dropEmptyCircuits, freeTouches } from './fixture-commands';
+import type { Fixture, Placed, Scene } from './schema';
+
+/** The camera of a scene, and what placed pictures stand on. */
+function standsIn({ plan, plate }: Scene) {
+  const camera = createCamera(plan, plate.width / plate.height);
+  return { camera, ground: groundOf(camera, plan) };
+}
+
+/** Places a picture. */
+export const addPlaced = (placed: Placed): Command => ({
+  label: `Place ${placed.name}`,
+  apply: (scene) => {
+    scene.placed.push(placed);
+  },
+});
+
+/** Sets values of a placed picture; lamps that are part of it go along. */
+export const setPlaced = (label: string, id: string, values: Partial<Omit<Placed, 'id'>>): Command => ({
+  label,
+  apply: (scene) => {
+    const placed = scene.placed.find((one) => one.id === id);
+    if (!placed) return;
+    const { camera, ground } = standsIn(scene);
+    const before = cardOf(camera, ground, placed);
+    Object.assign(placed, values);
+    const after = cardOf(camera, ground, placed);
+    for (const fixture of scene.fixtures)
+      if (fixture.on === id) Object.assign(fixture, rideAlong(camera, before, after, fixture));
+  },
+});
+
+/** Takes a placed picture away, and the lamps that are part of it. */
+export const removePlaced = (id: string): Command => ({
+  label: 'Remove a placed picture',
+  apply: (scene) => {
+    scene.placed = scene.placed.filter((one) => one.id !== id);
+    scene.fixtures = scene.fixtures.filter(({ on }) => on !== id);
+    freeTouches(scene);
+    dropEmptyCircuits(scene);
+  },
+});
+
+/** Places a copy of a placed picture with its lamps; both share their file. */
+export const copyPlaced = (
+  id: string,
+  copy: Pick<Placed, 'id' | 'name' | 'foot'>,
+  lamps: ReadonlyMap<string, Pick<Fixture, 'id' | 'name'>>,
+): Command => ({
+  label: `Place ${copy.name}`,
+  apply: (scene) => {
+    const placed = scene.placed.find((one) => one.id === id);
+    if (!placed) return;
+    const { camera, ground } = standsIn(scene);
+    const made = { ...placed, ...copy };
+    const [before, after] = [placed, made].map((one) => cardOf(camera, ground, one));
+    scene.placed.push(made);
+    for (const fixture of scene.fixtures.filter(({ on }) => on === id)) {
+      const named = lamps.get(fixture.id);
+      if (named)
+        scene.fixtures.push({
+          ...fixture,
+          ...rideAlong(camera, before, after, fixture),
+          ...named,
+          on: copy.id,
+        });
+    }
+  },
+});

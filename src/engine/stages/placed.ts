@@ -1,0 +1,248 @@
+import { layOver } from '@/core/placed/lay-over';
+import { layPlaced } from '@/core/placed/lay-placed';
+import { matchPicture, tonalEnds, type TonalEnds } from '@/core/placed/match-picture';
+import { cardCorners, cardOf, type Card } from '@/core/placed/placed-card';
+import { groundOf } from '@/core/placed/placed-land';
+import type { Placed } from '@/core/placed/placed-schema';
+import { footWidth } from '@/core/placed/contact-shadow';
+import { blurCutout } from '@/core/placed/blur-cutout';
+import { addGrain, createDeviates } from '@/core/lens/grain';
+import { standsAhead } from '@/core/plan/surfaces';
+import { cameraOf } from '@/core/picture/camera-of';
+import { bilinearRow } from '@/core/plane/bilinear-row';
+import { wholeRegion, type Region } from '@/core/plane/region';
+import { lineCoverage } from '@/core/survey/line-coverage';
+import { newScene } from '@/core/scene/new-scene';
+import type { Scene } from '@/core/scene/schema';
+import { ofOther, smallOf, type Spot } from '../graph/spot';
+import { stage } from '../graph/stage';
+import type { Want } from '../graph/stage-spec';
+import type { View } from '../graph/view';
+import { servedSizes } from '../sizes';
+import { brushed } from './found';
+import { matte } from './matte';
+import { plate } from './plate';
+import { skyline } from './skyline';
+import { survey, surveyIn } from './survey';
+
+/** The matte of a placed picture's own scene that is its cut. */
+const CUT = 'cut';
+
+/** A placed picture's own scene: the picture is its plate, and its cut its matte. */
+const ownScene = ({ asset, width, height, cut }: Placed): Scene => ({
+  ...newScene('', { asset, width, height }),
+  mattes: cut ? [{ id: CUT, name: CUT, invert: false, ...cut }] : [],
+});
+
+/** The card of a placed picture of a scene. */
+export const cardIn = (scene: Scene, placed: Placed): Card => {
+  const camera = cameraOf(scene);
+  return cardOf(camera, groundOf(camera, scene.plan), placed);
+};
+
+/** What of a scene its camera depends on. */
+export const eyeIn = ({ plan, plate: { width, height } }: Scene) => {
+  const { horizon, eyeHeight, lens } = plan;
+  return { plan: { horizon, eyeHeight, lens } as Scene['plan'], plate: { width, height } };
+};
+
+/** The copy of a placed picture that is about as fine as it is seen at a spot. */
+function copyRegion(at: Spot, placed: Placed): Region {
+  const { fullWidth, fullHeight } = at.region;
+  const { body, width, height } = placed;
+  const [a, b, c] = cardCorners(cameraOf(at.scene), cardIn(at.scene, placed));
+  const long = (from?: typeof a, to?: typeof a) =>
+    from && to ? Math.hypot((from.u - to.u) * fullWidth, (from.v - to.v) * fullHeight) : Infinity;
+  const across = long(a, b) / (body.right - body.left);
+  const down = (long(b, c) / (body.bottom - body.top)) * (width / height);
+  const sizes = servedSizes({ width, height });
+  const size = sizes.find((one) => one.width >= Math.max(across, down)) ?? sizes.at(-1)!;
+  return wholeRegion(size.width, size.height);
+}
+
+/** A spot on a placed picture's own scene. */
+const ownSpot = (at: Spot, placed: Placed): Spot => ofOther(at, at.memo(ownScene, placed));
+
+/** The darkest and lightest of a picture: of a plate its land's, of what is cut out of its own accord that alone. */
+export const ends = stage({
+  name: 'tonal ends',
+  part: 'the placed pictures',
+  region: (at) => smallOf(at).region,
+  settings: () => undefined,
+  inputs: (at, { land, alpha }: { land: boolean; alpha?: string }) => ({
+    plate: plate(at),
+    survey: land ? survey(at) : undefined,
+    alpha: alpha === undefined ? undefined : brushed(at, alpha),
+  }),
+  planes: () => ({ black: 3, white: 3 }),
+  pace: 'heavy',
+  whole: true,
+  run(out, { plate: seen, survey: told, alpha }) {
+    const sky = told && lineCoverage(seen, surveyIn(told).sky).map((share) => 1 - share);
+    const found = tonalEnds(seen, sky ?? (alpha && spread(alpha, seen.region))) ?? tonalEnds(seen) ?? NO_ENDS;
+    out.black.set(found.black);
+    out.white.set(found.white);
+  },
+});
+
+const NO_ENDS: TonalEnds = { black: [0, 0, 0], white: [1, 1, 1] };
+
+const endsIn = ({ black, white }: View<'black' | 'white'>): TonalEnds => ({
+  black: [black[0], black[1], black[2]],
+  white: [white[0], white[1], white[2]],
+});
+
+/** A grey picture over a region. */
+function spread({ data, facts }: View<'data', { width: number; height: number }>, region: Region) {
+  const out = new Float32Array(region.width * region.height);
+  for (let y = 0; y < region.height; y++) {
+    bilinearRow(out.subarray(y * region.width, (y + 1) * region.width), { ...facts, data }, region, y);
+  }
+  return out;
+}
+
+/** What is there of a placed picture, on a copy of it. `footing`: the width of its foot, a share of its body's. */
+export const cutout = stage({
+  name: 'cutout',
+  part: 'the placed pictures',
+  settings: (_, { body, blur }: CutoutParams) => ({ body, blur }),
+  inputs: (at, { alpha, cut }) => ({
+    plate: plate(at),
+    alpha: alpha === undefined ? undefined : brushed(at, alpha),
+    cut: cut ? matte(at, CUT) : undefined,
+  }),
+  planes: (pixels) => ({ r: pixels, g: pixels, b: pixels, coverage: pixels, footing: 1 }),
+  pace: 'heavy',
+  whole: true,
+  run(out, { plate: seen, alpha, cut }, { prepared: { body, blur } }) {
+    for (const c of ['r', 'g', 'b'] as const) out[c].set(seen[c]);
+    const own = alpha && spread(alpha, out.region);
+    for (let i = 0; i < out.coverage.length; i++)
+      out.coverage[i] = (own ? own[i] : 1) * (cut ? cut.coverage[i] : 1);
+    out.footing[0] = footWidth(out.coverage, out.width, out.height, body);
+    if (blur > 0) blurCutout(out, blur);
+  },
+});
+
+type CutoutParams = Pick<Placed, 'alpha' | 'body'> & { cut: boolean; blur: number };
+
+/** The cutout of a placed picture for a spot. */
+export function cutoutAt(at: Spot, placed: Placed) {
+  const { alpha, body, cut, soft, tall } = placed;
+  const region = copyRegion(at, placed);
+  // Its blur is a share of the plate's width, and so of as many of its own pixels as span it there.
+  const card = cardIn(at.scene, placed);
+  const perMetre = region.fullHeight / (tall / (body.bottom - body.top));
+  const metres = card.foot[1] / cameraOf(at.scene).focal;
+  const blur = soft * metres * perMetre;
+  return cutout({ ...ownSpot(at, placed), region }, { alpha, body, cut: cut !== undefined, blur });
+}
+
+/** Mattes of what stands nearer than a placed picture, and of what a person says is in front of it. */
+function nearerMattes({ scene }: Spot, placed: Placed): string[] {
+  const camera = cameraOf(scene);
+  const [, ahead] = cardIn(scene, placed).foot;
+  const { standees, decks } = scene.plan;
+  const nearer = standees.filter((standee) => standsAhead(camera, standee, decks) < ahead);
+  return [...nearer.map((standee) => standee.matte), ...(placed.behind ? [placed.behind] : [])];
+}
+
+/** Of a placed picture, what says how it lies and looks. */
+const lookOf = ({ scene }: Spot, placed: Placed) => {
+  const { match, exposure, black, warmth, grain, alpha } = placed;
+  return {
+    eye: eyeIn(scene),
+    ...{ card: cardIn(scene, placed), byHand: { match, exposure, black, warmth } },
+    ...{ grain, cutOut: alpha !== undefined },
+  };
+};
+
+/** A placed picture as it is seen, by day: its light and its coverage. */
+export const laid = stage({
+  name: 'laid',
+  part: 'the placed pictures',
+  settings: lookOf,
+  inputs: (at, placed: Placed) => ({
+    cutout: cutoutAt(at, placed),
+    plate: ends(at, { land: true }),
+    own: ends(ownSpot(at, placed), { land: false, alpha: placed.alpha }),
+    hiding: nearerMattes(at, placed).map((id) => matte(at, id)),
+  }),
+  prepare({ settings: { eye, card, byHand, grain, cutOut }, inputs }) {
+    const matching = matchPicture(endsIn(inputs.plate), endsIn(inputs.own), cutOut, byHand);
+    return { camera: cameraOf(eye), card, matching, grain };
+  },
+  planes: (pixels) => ({ r: pixels, g: pixels, b: pixels, coverage: pixels }),
+  pace: 'heavy',
+  newest: ({ id }) => id,
+  kit: createDeviates,
+  run(out, inputs, { prepared: { camera, card, matching, grain }, kit: deviates }, { region, of, cut }) {
+    const mine = of(out);
+    layPlaced(mine, inputs.cutout, camera, card, matching, region);
+    if (grain > 0) addGrain(mine, { iso: grain, size: 1, color: 0.3, seed: 1 }, deviates, region);
+    for (const { coverage } of inputs.hiding) {
+      const hides = cut(coverage);
+      for (let i = 0; i < hides.length; i++) mine.coverage[i] *= 1 - hides[i];
+    }
+  },
+});
+
+/** A scene's placed pictures, the farthest first. */
+const farthestFirst = (scene: Scene): Placed[] => {
+  const far = new Map(scene.placed.map((one) => [one.id, cardIn(scene, one).foot[1]]));
+  return [...scene.placed].sort((a, b) => far.get(b.id)! - far.get(a.id)!);
+};
+
+/** The placed pictures at a spot, the farthest first. */
+export const laidAt = (at: Spot) => at.memo(farthestFirst, at.scene).map((placed) => laid(at, placed));
+
+export const isPlaced = ({ scene }: Pick<Spot, 'scene'>, id: string): boolean =>
+  scene.placed.some((placed) => placed.id === id);
+
+/** Coverage of what stands by its id: of a placed picture, or else of a matte. */
+export function standing(at: Spot, id: string): Want<View<'coverage'>> {
+  const placed = at.scene.placed.find((one) => one.id === id);
+  return placed ? laid(at, placed) : matte(at, id);
+}
+
+/** The plate with placed pictures over it. */
+export const peopled = stage({
+  name: 'peopled',
+  part: 'the placed pictures',
+  settings: () => undefined,
+  inputs: (at) => ({ plate: plate(at), laid: laidAt(at) }),
+  planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
+  pace: 'quick',
+  newest: () => '',
+  run(out, inputs, _, { of }) {
+    for (const c of ['r', 'g', 'b'] as const) of(out)[c].set(of(inputs.plate)[c]);
+    for (const one of inputs.laid) layOver(of(out), of(one));
+  },
+});
+
+/** The plate as it is seen by day, with what was placed in it. */
+export const seenPlate = (at: Spot): Want<View<'r' | 'g' | 'b'>> =>
+  at.scene.placed.length > 0 ? peopled(at) : plate(at);
+
+/** Coverage by land with what was placed before the sky. */
+export const land = stage({
+  name: 'land',
+  part: 'the placed pictures',
+  settings: () => undefined,
+  inputs: (at) => ({ skyline: skyline(at), laid: laidAt(at) }),
+  planes: (pixels) => ({ land: pixels }),
+  pace: 'quick',
+  newest: () => '',
+  run(out, inputs, _, { cut }) {
+    const all = cut(out.land);
+    all.set(cut(inputs.skyline.land));
+    for (const { coverage } of inputs.laid) {
+      const own = cut(coverage);
+      for (let i = 0; i < all.length; i++) all[i] = own[i] + (1 - own[i]) * all[i];
+    }
+  },
+});
+
+/** Coverage by land, where another sky than the plate's stands behind it. */
+export const landCover = (at: Spot): Want<View<'land'>> =>
+  at.scene.placed.length > 0 ? land(at) : skyline(at);
