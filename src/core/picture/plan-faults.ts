@@ -24,8 +24,7 @@ export function planFaults(scene: Scene): string[] {
     );
   }
   const isOver = ({ u, v }: PlatePoint) => v <= horizonAt(horizon, u);
-  const standing = scene.placed.filter(({ hangs }) => !hangs);
-  for (const { name, foot } of [...walls, ...standees, ...standing]) {
+  for (const { name, foot } of [...walls, ...standees]) {
     if ([foot].flat().some(isOver))
       faults.push(`The foot of ${name} lies above the horizon. Drag it down to the ground.`);
   }

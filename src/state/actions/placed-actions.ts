@@ -40,7 +40,7 @@ export function newPlaced(scene: Scene, picture: TakenPicture, fileName: string,
     .slice(0, LONGEST);
   return {
     ...FIRST_PLACED,
-    ...{ id: crypto.randomUUID(), name: freeName(stem || 'Picture', scene.placed) },
+    ...{ id: crypto.randomUUID(), name: freshName(stem || 'Picture', scene.placed) },
     ...{ asset, width, height, body, hangs },
     ...(alpha !== undefined && { alpha }),
     cut: undefined,
@@ -48,6 +48,10 @@ export function newPlaced(scene: Scene, picture: TakenPicture, fileName: string,
     foot: hangs ? at : { u: at.u, v: Math.min(1, Math.max(at.v, lowest)) },
   };
 }
+
+/** A name as it is, or with a number where it is taken. */
+const freshName = (stem: string, items: { name: string }[]): string =>
+  items.some(({ name }) => name === stem) ? freeName(stem, items) : stem;
 
 /** How far beside its original a copy is placed, fraction of the plate's width. */
 const BESIDE = 0.06;

@@ -130,7 +130,7 @@ function StandPart() {
       {row('tall', 'Height', RANGES.placedTall, true)}
       {row('turn', 'Turn', RANGES.placedTurn)}
       {row('lean', 'Lean', RANGES.placedLean)}
-      {row('contact', 'Contact shadow', RANGES.strength)}
+      {row('contact', 'At its foot', RANGES.strength)}
       <div className={classes.actions}>
         {toggle('hangs', 'Hangs on the wall')}
         {toggle('flip', 'Flip')}

@@ -55,7 +55,7 @@ export function CutDialog({ placed, onClose }: { placed: Placed; onClose: () => 
     onGiveUp: () => trail.current?.removeAttribute('d'),
   });
   return (
-    <Modal opened onClose={onClose} title={`Cut out ${placed.name}`} size={880} centered>
+    <Modal opened onClose={onClose} title={`Cut out ${placed.name}`} size={880} yOffset={40}>
       <SegmentedControl
         size="xs"
         fullWidth
@@ -150,9 +150,9 @@ function EdgeRows({ placed: { id, name }, cut }: { placed: Placed; cut: PlacedCu
   );
   return (
     <>
-      {row('refine', 'Follow the edge', RANGES.refine)}
+      {row('refine', 'Refine', RANGES.refine)}
       {row('grow', 'Grow', RANGES.grow)}
-      {row('feather', 'Soften', RANGES.feather)}
+      {row('feather', 'Feather', RANGES.feather)}
     </>
   );
 }

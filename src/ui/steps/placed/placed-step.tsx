@@ -3,6 +3,7 @@
 import { Button, Text, UnstyledButton } from '@mantine/core';
 import { Dropzone } from '@mantine/dropzone';
 import { useRef } from 'react';
+import { placedFaults } from '@/core/picture/placed-faults';
 import { aheadOf } from '@/state/actions/placed-actions';
 import { useScene, useView } from '../../editor/editor-context';
 import { ChosenPlaced } from './chosen-placed';
@@ -58,6 +59,11 @@ export function PlacedStep() {
           </li>
         ))}
       </ul>
+      {placedFaults(scene).map((wrong) => (
+        <p key={wrong} role="alert">
+          {wrong}
+        </p>
+      ))}
       {placed && <ChosenPlaced key={placed.id} placed={placed} />}
     </>
   );

@@ -103,7 +103,7 @@ function PlacedMark({ placed, box }: { placed: Placed; box: Box }) {
         {...drag}
       />
       <PlaceHandle
-        label={name}
+        label={`${name}, foot`}
         x={foot.u * box.width}
         y={foot.v * box.height}
         size={SIZE}
