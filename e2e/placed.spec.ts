@@ -156,7 +156,7 @@ test('a thing is cut out of a photo by a rough loop, by an exact line, and begun
     await page.mouse.move(at(u, v).x, at(u, v).y, { steps: 5 });
   await page.mouse.up();
   await expect.poll(async () => (await sceneOf(request, id)).scene.placed[0].body.bottom).toBeCloseTo(0.5, 1);
-  await page.getByRole('button', { name: 'Done' }).click();
+  await page.getByRole('button', { name: 'Done', exact: true }).click();
   await pictureReady(page);
   const { placed, plate } = (await sceneOf(request, id)).scene;
   const middle = { u: placed[0].foot.u, v: placed[0].foot.v - 0.1 };

@@ -60,7 +60,7 @@ export function pasteInto(scene: Scene, { plan, fixtures, circuits }: Copied) {
   const pasted = fixtures
     .slice(0, MOST_FIXTURES - scene.fixtures.length)
     .map(({ fixture, height, radius }) => {
-      const { behind, only, bulb, ...own } = fixture;
+      const { behind, only, bulb, on: _on, ...own } = fixture;
       if (bulb !== undefined && !bulbs.has(bulb)) bulbs.set(bulb, crypto.randomUUID());
       const by = isSame && scene.fixtures.some(({ id }) => id === fixture.id) ? ASIDE : 0;
       const aside = ({ u, v }: Fixture['at']) => ({ u: u + by, v });
@@ -99,7 +99,7 @@ export function readCopied(scene: Scene): Copied | undefined {
   try {
     const copied = JSON.parse(localStorage.getItem(KEY) ?? '') as Copied;
     // What another version of the editor kept is not trusted.
-    const fixtures = copied.fixtures.map(({ fixture: { behind: _b, only: _o, ...own } }) => own);
+    const fixtures = copied.fixtures.map(({ fixture: { behind: _b, only: _o, on: _on, ...own } }) => own);
     checkedScene({ ...scene, fixtures, circuits: copied.circuits });
     return copied;
   } catch {

@@ -58,6 +58,7 @@ function copiesOf(scene: Scene, fixture: Fixture, places: readonly CopyPlace[]):
       {
         ...structuredClone(fixture),
         ...place,
+        on: undefined,
         size: clampTo(place.size, RANGES.size),
         id: crypto.randomUUID(),
         name: freeName(stem, taken),
