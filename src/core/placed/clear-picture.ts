@@ -1,6 +1,8 @@
-import { betweenPixels } from '../plane/between-pixels';
+import { bilinearRow } from '../plane/bilinear-row';
 import { boxAround, grown, type Box } from '../plane/box';
+import type { Plane } from '../plane/plane';
 import { createFiller } from '../plane/pull-push';
+import { wholeRegion } from '../plane/region';
 import type { PlacedBody } from './placed-schema';
 
 /** A picture that is clear in part: interleaved RGBA, not multiplied by its coverage, codes from 0 to `full`. */
@@ -74,29 +76,41 @@ function cutDown({ data, width, full }: ClearPicture, { left, top, right, bottom
 /** Gives what is wholly clear the colours beside it, in place, so that a smaller copy mixes nothing strange into an edge. */
 export function fillClear(picture: ClearPicture): void {
   const { data, width, height } = picture;
-  const scale = Math.min(1, FILLED / Math.max(width, height));
-  const fields = colorFields(picture, scale);
+  const fields = colorFields(picture);
+  const region = wholeRegion(width, height);
+  const [r, g, b] = fields.map(() => new Float32Array(width));
   for (let y = 0, i = 0; y < height; y++) {
+    [r, g, b].forEach((row, c) => bilinearRow(row, fields[c], region, y));
     for (let x = 0; x < width; x++, i += 4) {
       if (data[i + 3] > 0) continue;
-      const [u, v] = [(x + 0.5) * scale - 0.5, (y + 0.5) * scale - 0.5];
-      for (let c = 0; c < 3; c++) data[i + c] = Math.round(betweenPixels(fields[c], u, v));
+      data[i] = r[x] + 0.5;
+      data[i + 1] = g[x] + 0.5;
+      data[i + 2] = b[x] + 0.5;
     }
   }
 }
 
+/** Pixels of each row and column that a field's pixel is made of, at most. */
+const LOOKED_AT = 4;
+
 /** Small planes of a picture's colours, filled where it is clear. */
-function colorFields({ data, width, height, full }: ClearPicture, scale: number) {
+function colorFields({ data, width, height, full }: ClearPicture): Plane[] {
+  const scale = Math.min(1, FILLED / Math.max(width, height));
   const [wide, high] = [width, height].map((side) => Math.max(1, Math.round(side * scale)));
   const [weight, counts, ...planes] = Array.from({ length: 5 }, () => new Float32Array(wide * high));
-  for (let y = 0, i = 0; y < height; y++) {
+  const stride = Math.max(1, Math.floor(1 / scale / LOOKED_AT));
+  const [r, g, b] = planes;
+  for (let y = 0; y < height; y += stride) {
     const row = Math.min(high - 1, Math.floor(y * scale)) * wide;
-    for (let x = 0; x < width; x++, i += 4) {
+    for (let x = 0; x < width; x += stride) {
       const at = row + Math.min(wide - 1, Math.floor(x * scale));
+      const i = 4 * (y * width + x);
       const share = data[i + 3] / full;
       counts[at]++;
       weight[at] += share;
-      for (let c = 0; c < 3; c++) planes[c][at] += share * data[i + c];
+      r[at] += share * data[i];
+      g[at] += share * data[i + 1];
+      b[at] += share * data[i + 2];
     }
   }
   for (let i = 0; i < weight.length; i++) {

@@ -112,9 +112,8 @@ function colorOf({ data, width, height, full }: ClearPicture): Promise<Buffer> {
 
 /** The coverage of a picture as a grey PNG of 8 bits, of as many pixels as are kept of one. */
 function coverageOf({ data, width, height, full }: ClearPicture): Promise<Buffer> {
-  const grey = Uint8Array.from({ length: width * height }, (_, i) =>
-    Math.round((data[4 * i + 3] * 255) / full),
-  );
+  const grey = new Uint8Array(width * height);
+  for (let i = 0; i < grey.length; i++) grey[i] = (data[4 * i + 3] * 255) / full + 0.5;
   const scale = Math.min(1, Math.sqrt(ALPHA_PIXELS / (width * height)));
   const [wide, high] = [width, height].map((side) => Math.max(1, Math.floor(side * scale)));
   return sharp(grey, { raw: { width, height, channels: 1 } })
