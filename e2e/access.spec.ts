@@ -1,4 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
+import sharp from 'sharp';
 import { expect, test } from '@playwright/test';
 import { copyOf, openEditor } from './support/editor';
 
@@ -13,14 +14,26 @@ test('axe finds nothing serious on any view', async ({ page, request }) => {
       serious.map(({ id, nodes }) => `${view}: ${id}: ${nodes.map((node) => node.html).join(' ')}`),
     ).toEqual([]);
   };
+  const picture = sharp({ create: { width: 90, height: 90, channels: 3, background: '#888' } });
+  const buffer = await picture.png().toBuffer();
   await page.goto('/');
   await expect(page.getByRole('article').first()).toBeVisible();
   await check('scenes');
   await openEditor(page, await copyOf(request, 'ferry-steps'));
-  for (const step of ['Frame', 'Night', 'Mattes', 'Ground plan', 'Sky', 'Fixtures', 'Lens', 'Output']) {
+  const steps = ['Frame', 'Night', 'Mattes', 'Ground plan', 'Placed pictures', 'Sky', 'Fixtures'];
+  for (const step of [...steps, 'Touch', 'Lens', 'Output']) {
     const head = page.getByRole('button', { name: new RegExp(`^${step}`) });
     if ((await head.getAttribute('aria-expanded')) !== 'true') await head.click();
     await check(step);
+    if (step === 'Placed pictures') {
+      await page
+        .getByLabel('A picture to place')
+        .setInputFiles({ name: 'p.png', mimeType: 'image/png', buffer });
+      await expect(page.getByTestId('cut-veil')).toHaveAttribute('data-left', 'true');
+      await check('a picture that is cut out');
+      await page.getByRole('button', { name: 'Done', exact: true }).click();
+      await check('a placed picture');
+    }
     if (step === 'Lens') {
       await page.getByRole('button', { name: /^Sources/ }).click();
       await expect(page.getByRole('button', { name: /^Source 1/ }).first()).toBeVisible();

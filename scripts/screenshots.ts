@@ -39,6 +39,16 @@ await page.mouse.move(100, 730);
 await pictureReady(page);
 await shoot('court');
 
+await page.keyboard.press('Escape');
+await page
+  .getByRole('button', { name: /^Placed pictures/ })
+  .first()
+  .click();
+await page.getByRole('list', { name: 'Placed pictures' }).getByRole('button').first().click();
+await page.mouse.move(100, 730);
+await pictureReady(page);
+await shoot('placed');
+
 await openEditor(page, 'brickyard-lane');
 await page.getByRole('button', { name: 'Van headlamps', exact: true }).focus();
 await page.keyboard.press('Enter');

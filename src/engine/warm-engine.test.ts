@@ -3,7 +3,6 @@ import { expect, it } from 'vitest';
 import { PatchError, patchScene } from '@/core/scene/command';
 import { checkedScene, SceneFormatError } from '@/core/scene/parse-scene';
 import { FIRST_DRIFT } from '@/core/drift/drift-schema';
-import type { PlacedCut } from '@/core/placed/placed-schema';
 import type { Scene } from '@/core/scene/schema';
 import { builtScene } from '../../test/built-scene';
 import { testPlaced } from '../../test/placed';

@@ -38,6 +38,7 @@ const theme = createTheme({
     ],
   },
   components: {
+    Modal: { defaultProps: { closeButtonProps: { 'aria-label': 'Close' } } },
     Tooltip: { defaultProps: { openDelay: 500, color: 'dark.5', c: 'dark.0', fz: 'xs' } },
   },
 });
