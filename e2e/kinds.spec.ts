@@ -246,6 +246,22 @@ test('a rough loop around a marking on the road makes its bright parts glow, whe
   await typeNumber(page, 'From tone', 1);
   await typeNumber(page, 'Shoulder', 0);
   expect(Math.abs(brightness(await stripe()) - dark[0])).toBeLessThan(8);
+
+  // The key says over its tones that it takes nothing; what it missed is drawn, glows whole, and is taken back.
+  await expect(page.getByRole('img', { name: /^Tones inside the loop: the key takes 0 %/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Add what it missed' }).click();
+  await drawThrough(page, [
+    [0.09, 0.885],
+    [0.11, 0.885],
+    [0.11, 0.925],
+    [0.09, 0.925],
+    [0.09, 0.887],
+  ]);
+  await pictureReady(page);
+  expect(brightness(await stripe())).toBeGreaterThan(dark[0] + 60);
+  await page.getByRole('button', { name: 'Take the last loop back' }).click();
+  await pictureReady(page);
+  expect(Math.abs(brightness(await stripe()) - dark[0])).toBeLessThan(8);
 });
 
 test('a bulb’s wire burns white, cool at its ends, and another stroke in its glass adds a wire', async ({

@@ -206,9 +206,17 @@ const STEPS: Record<number, (old: Versioned) => Versioned> = {
   }),
   // 14 added light that is laid on by hand, and drifts.
   13: (old) => ({ ...old, version: 14, touches: [], drifts: [] }),
-  // 15 added placed pictures.
-  14: (old) => ({ ...old, version: 15, placed: [] }),
+  // 15 added placed pictures, and loops of a glow key of which all glows.
+  14: (old) => ({
+    ...old,
+    version: 15,
+    placed: [],
+    ...(old.fixtures && { fixtures: old.fixtures.map(withMissed) }),
+  }),
 };
+
+const withMissed = (fixture: object) =>
+  (fixture as { kind?: string }).kind === 'glow' ? { ...fixture, missed: [] } : fixture;
 
 /** Moves the foot of a standee from the ground to the deck that is seen there, as far off. */
 function onDeck({ plan, plate }: Versioned) {

@@ -27,6 +27,8 @@ export interface Readout {
   places?: (scene: Scene) => Promise<PlacesPicture>;
   /** The tones of the day on which a circuit's spill lands, as shares. */
   beneath?: (scene: Scene, circuit: string) => Promise<Float32Array>;
+  /** The tones of the day inside an outline, as shares. */
+  inside?: (scene: Scene, outline: readonly PlatePoint[]) => Promise<Float32Array>;
   /** The sources that get spikes. */
   glints?: (scene: Scene) => Promise<Glint[]>;
   /** What strokes of a touch give in the part of the picture that is shown. */

@@ -1,3 +1,4 @@
+import { tonesInside } from '@/engine/readouts/inside';
 import { tonesBeneath } from '@/engine/readouts/beneath';
 import { coverageOf } from '@/engine/readouts/coverage';
 import { glintsOf } from '@/engine/readouts/glints';
@@ -121,6 +122,7 @@ function startPreview(
       ),
     ),
     beneath: (scene, circuit) => renderer.read(tonesBeneath(scene, circuit), lasting.signal),
+    inside: (scene, outline) => renderer.read(tonesInside(scene, outline), lasting.signal),
     coverage: (scene, matte) => renderer.read(coverageOf(scene, matte), lasting.signal),
   });
   const preview = createPreview(renderer, show, onBusy, onFault, createKeptFrames(sceneId));
@@ -134,6 +136,7 @@ function startPreview(
         hung: undefined,
         land: undefined,
         beneath: undefined,
+        inside: undefined,
         places: undefined,
         glints: undefined,
         touchGround: undefined,
