@@ -1,6 +1,7 @@
 // Prints what the product takes, each beside something plain that is measured in the same run.
 import { rm } from 'node:fs/promises';
 import { benchDesk } from './desk';
+import { benchGlow } from './glow';
 import { benchKernels } from './kernels';
 import { dataDir, renderer } from './kit';
 import { benchLens } from './lens';
@@ -15,6 +16,7 @@ await benchPreview();
 await benchSky();
 await benchLens();
 await benchTouch();
+await benchGlow();
 await benchPlaced();
 await benchDesk();
 await benchKernels();
