@@ -24,6 +24,7 @@ const CORE = [
     'relief',
     'layout',
     'light',
+    'mirror',
     'night',
     'fixture',
     'touch',

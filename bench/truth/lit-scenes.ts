@@ -349,6 +349,7 @@ export function enteredScene(
     horizon: { left: horizon[0], right: horizon[1] },
     eyeHeight,
     lens,
+    mirrors: 1,
     // Both grounds are damp.
     ground: { ...FINISHES.damp },
     walls: walls.map(({ foot, height }, i) => ({

@@ -77,6 +77,8 @@ export const planSchema = object({
   eyeHeight: ranged('eyeHeight'),
   lens: ranged('lens'),
   ground: groundSchema,
+  /** How far surfaces that shine mirror what is around them. */
+  mirrors: ranged('strength'),
   walls: array(wallSchema).required().max(MOST_SURFACES).test('unique', 'two walls have the same id', unique),
   standees: array(standeeSchema)
     .required()

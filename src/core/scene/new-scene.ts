@@ -44,6 +44,7 @@ export function newScene(title: string, plate: Scene['plate'], lens?: number): S
       eyeHeight: UNKNOWN.eyeHeight,
       lens: lens ?? UNKNOWN.lens,
       ground: { ...PLAIN_SURFACE },
+      mirrors: 1,
       walls: [],
       standees: [],
       decks: [],

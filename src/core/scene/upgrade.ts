@@ -206,11 +206,12 @@ const STEPS: Record<number, (old: Versioned) => Versioned> = {
   }),
   // 14 added light that is laid on by hand, and drifts.
   13: (old) => ({ ...old, version: 14, touches: [], drifts: [] }),
-  // 15 added placed pictures, and loops of a glow key of which all glows.
+  // 15 added placed pictures, and loops of a glow key of which all glows, and mirrors. Older scenes were seen without.
   14: (old) => ({
     ...old,
     version: 15,
     placed: [],
+    ...(old.plan && { plan: { ...old.plan, mirrors: 0 } }),
     ...(old.fixtures && { fixtures: old.fixtures.map(withMissed) }),
   }),
 };

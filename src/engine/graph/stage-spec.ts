@@ -10,6 +10,7 @@ export type PicturePart =
   | 'the photo'
   | 'the mattes'
   | 'the ground plan'
+  | 'the mirrors'
   | 'the placed pictures'
   | 'the sky'
   | 'the light of the fixtures'

@@ -14,7 +14,7 @@ import { litLayers, weighing } from './grip';
 import { plate } from './plate';
 import { landOf } from './land';
 import { relief } from './relief';
-import { sum } from './sum';
+import { surfaceLight } from './mirror';
 import { survey } from './survey';
 
 /** Lamps that hang before a drift. */
@@ -87,7 +87,7 @@ export const drifted = stage({
     lit: weighing(shiningLayers(at)),
   }),
   inputs: (at) => ({
-    ...{ light: sum(at), survey: survey(at) },
+    ...{ light: surfaceLight(at), survey: survey(at) },
     covers: at.scene.drifts.map((drift) => cover(at, drift)),
     glows: shiningLayers(at).map((layer) => driftLight(at, layer)),
   }),
@@ -117,4 +117,4 @@ export const drifted = stage({
 });
 
 /** All light of the scene, before the lens. */
-export const sceneLight = (at: Spot) => (at.scene.drifts.length > 0 ? drifted(at) : sum(at));
+export const sceneLight = (at: Spot) => (at.scene.drifts.length > 0 ? drifted(at) : surfaceLight(at));

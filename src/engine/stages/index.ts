@@ -10,6 +10,7 @@ import { glare, glints, grain, lampPoints, veil } from './lens';
 import { masked } from './masked';
 import { lamps } from './lamps';
 import { edge, enlarged, passes, refined, softened } from './matte';
+import { mirrored, mirrorImage, mirrorLight, mirrorMap } from './mirror';
 import { lut, night, open, range, tables } from './night';
 import { deepFilm, film, shown } from './picture';
 import { cutout, ends, laid, land, peopled } from './placed';
@@ -34,6 +35,7 @@ export const STAGES: readonly AnyStage[] = [
   ...[tones, skyline, dome, clouds, points, skyPicture, sky, behind],
   ...[holdback, touched, touches, lifted, touchGround],
   ...[direct, bounce, lamps, masked, grip],
+  ...[mirrorMap, mirrorLight, mirrorImage, mirrored],
   ...[sum, cover, driftLight, drifted],
   ...[lampPoints, glints, veil, glare, grain, film, deepFilm, shown],
 ].map(({ spec }) => spec);

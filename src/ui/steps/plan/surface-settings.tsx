@@ -1,7 +1,7 @@
 'use client';
 
 import { Button, NativeSelect } from '@mantine/core';
-import { removeSurface, setGround, setSurface, type SurfaceKind } from '@/core/scene/commands';
+import { removeSurface, setGround, setPlan, setSurface, type SurfaceKind } from '@/core/scene/commands';
 import { RANGES } from '@/core/fields/ranges';
 import type { GroundPlan } from '@/core/scene/schema';
 import { footGoneOn } from '@/state/actions/plan-actions';
@@ -123,6 +123,7 @@ export function GroundSettings() {
   const run = useScene((state) => state.run);
   const change = useScene((state) => state.change);
   const ground = useScene(({ scene }) => scene.plan.ground);
+  const mirrors = useScene(({ scene }) => scene.plan.mirrors);
   return (
     <section className={own.settings} aria-label="Ground">
       <FinishRows
@@ -138,6 +139,16 @@ export function GroundSettings() {
         value={ground.wet}
         onChange={(wet) => run(setGround('Ground: where it shines', { wet }))}
       />
+      <NumberRow
+        label="Mirrors"
+        value={mirrors}
+        range={RANGES.strength}
+        initial={1}
+        onChange={(value) => change('plan mirrors', setPlan('Mirrors', { mirrors: value }))}
+      />
+      <p className={classes.hint}>
+        What shines, here or elsewhere, mirrors what stands around it and the sky.
+      </p>
     </section>
   );
 }

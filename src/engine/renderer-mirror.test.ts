@@ -1,0 +1,43 @@
+import { describe, expect, it } from 'vitest';
+import { rowsOf } from '@/core/plane/region';
+import { setDesk, setGround, setPlan } from '@/core/scene/commands';
+import { setCircuit } from '@/core/scene/fixture-commands';
+import { upgradeScene } from '@/core/scene/upgrade';
+import { after, largestDifference, luminanceAt, show, spyRenderer, WHOLE } from '../../test/spy-renderer';
+import { streetLamp, streetScene } from '../../test/street';
+
+const WET = { sheen: 0.8, roughness: 0.15, crease: 0 };
+const DRY = after(streetScene([]), setDesk('Ambient', { ambient: 2 }));
+const wet = after(DRY, setGround('Wet', WET));
+const without = after(wet, setPlan('Mirrors', { mirrors: 0 }));
+const FAR = { u: 0.5, v: 0.62 };
+
+describe('mirrors in the renderer', () => {
+  it('show the front and the sky in wet ground, and nothing in dry', async () => {
+    const { renderer } = spyRenderer();
+    const at = async (scene: typeof DRY) => luminanceAt(await show(renderer, scene), FAR.u, FAR.v);
+    expect(await at(wet)).toBeGreaterThan((await at(without)) + 3);
+    const dry = after(DRY, setPlan('Mirrors', { mirrors: 0 }));
+    expect(largestDifference(await show(renderer, DRY), await show(renderer, dry))).toBe(0);
+  });
+
+  it('follow the faders without being followed anew, and are the same in bands', async () => {
+    const { renderer, tasks } = spyRenderer();
+    const lit = after(streetScene([streetLamp('lamp', 0.5)]), setGround('Wet', WET));
+    const whole = await show(renderer, lit);
+    const band = await show(renderer, lit, rowsOf(WHOLE, 96, 32));
+    expect(largestDifference(band, whole.slice(4 * 96 * WHOLE.width, 4 * 128 * WHOLE.width))).toBe(0);
+    tasks.length = 0;
+    const off = after(lit, setCircuit('Off', 'street', { level: -4 }));
+    const dimmed = await show(renderer, off);
+    expect(tasks).toEqual(['sum', 'mirror light', 'mirror image', 'mirrored', 'film']);
+    expect(luminanceAt(dimmed, 0.5, 0.65)).toBeLessThan(luminanceAt(whole, 0.5, 0.65));
+  });
+
+  it('are off in scenes from before there were any', () => {
+    const { plan, ...rest } = wet;
+    const { mirrors: _, ...older } = plan;
+    const upgraded = upgradeScene({ ...rest, version: 14, plan: older });
+    expect((upgraded as unknown as typeof wet).plan.mirrors).toBe(0);
+  });
+});

@@ -1,0 +1,121 @@
+import { addMirrors } from '@/core/mirror/add-mirrors';
+import { lightPyramid, mirrorImage as seenInMirrors } from '@/core/mirror/mirror-image';
+import { mirrorMap as followMirrors } from '@/core/mirror/mirror-map';
+import { cameraOf } from '@/core/picture/camera-of';
+import { mixPicture } from '@/core/picture/mix-picture';
+import { nightGains, pictureWeights } from '@/core/picture/weights';
+import { smallOf, type Spot } from '../graph/spot';
+import { stage } from '../graph/stage';
+import { evened } from './even';
+import { layerWants, litLayers, weighing } from './grip';
+import { landOf } from './land';
+import { LENS_DOWN } from './lens-down';
+import { relief } from './relief';
+import { hasSky } from './skyline';
+import { landing, sum } from './sum';
+import { survey } from './survey';
+import { nightLight } from './touch';
+
+const small = (at: Spot) => smallOf(at).region;
+
+/** Whether anything of a scene shines and shall mirror. */
+const mirrors = (at: Spot): boolean => {
+  const { ground, walls, standees, decks } = landOf(at).plan;
+  return (
+    at.scene.plan.mirrors > 0 && [ground, ...walls, ...standees, ...decks].some(({ sheen }) => sheen > 0)
+  );
+};
+
+/** What each pixel of the small copy sees in itself as a mirror. */
+export const mirrorMap = stage({
+  name: 'mirror map',
+  part: 'the mirrors',
+  region: small,
+  settings: landOf,
+  inputs: (at) => ({ relief: relief(at) }),
+  planes: (pixels) => ({ u: pixels, v: pixels, behind: pixels, weight: pixels, facing: pixels }),
+  pace: 'heavy',
+  whole: true,
+  newest: () => '',
+  run(out, inputs, { prepared: land }) {
+    followMirrors(out, inputs.relief, cameraOf(land), out.width, out.height);
+  },
+});
+
+/** What mirrors see: the sum of all light on the small copy, without lamps themselves and what they shine. */
+export const mirrorLight = stage({
+  name: 'mirror light',
+  part: 'the mirrors',
+  region: small,
+  settings: (at) => ({
+    ...{ night: at.scene.night, desk: { ...at.scene.desk, ...LENS_DOWN }, circuits: at.scene.circuits },
+    skied: hasSky(at),
+    lit: weighing(litLayers(at)),
+  }),
+  inputs: (at) => ({
+    ...{ plate: evened(at), night: nightLight(at), relief: relief(at), survey: survey(at) },
+    layers: litLayers(at).map((layer) => layerWants(at, layer)),
+  }),
+  prepare({ settings, inputs }) {
+    const weights = pictureWeights(settings, settings.lit, inputs.survey.medianLuminance[0]);
+    return { ...weights, ...nightGains(weights, settings.skied) };
+  },
+  planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
+  pace: 'quick',
+  newest: () => '',
+  run(out, inputs, { prepared: weights, kernels }, { rows }) {
+    const { distance, land } = inputs.relief;
+    const none = { from: 0, to: 0 };
+    const layers = inputs.layers.map((layer) => ({
+      spill: landing(layer).spill,
+      source: land,
+      sourceRows: none,
+    }));
+    const base = { plate: inputs.plate, night: inputs.night, distance, land };
+    if (kernels) kernels.mixRows(out, base, layers, weights, rows);
+    else mixPicture(out, base, layers, weights, rows);
+  },
+});
+
+/** What mirrors show on the small copy. */
+export const mirrorImage = stage({
+  name: 'mirror image',
+  part: 'the mirrors',
+  region: small,
+  settings: (at) => landOf(at),
+  inputs: (at) => ({ map: mirrorMap(at), light: mirrorLight(at), relief: relief(at) }),
+  planes: (pixels) => ({ known: 4 * pixels }),
+  pace: 'quick',
+  newest: () => '',
+  run(out, inputs, { prepared: land }, { of, cut, first, count }) {
+    const { u, v, behind, weight, facing } = of(inputs.map);
+    const seen = { u, v, behind, weight, facing, alpha: cut(inputs.relief.alpha) };
+    const known = out.known.subarray(4 * first, 4 * (first + count));
+    seenInMirrors(known, lightPyramid(inputs.light), seen, cameraOf(land).focal);
+  },
+});
+
+/** The sum of all light with what surfaces mirror. */
+export const mirrored = stage({
+  name: 'mirrored',
+  part: 'the mirrors',
+  settings: (at) => ({ land: landOf(at), strength: at.scene.plan.mirrors }),
+  inputs: (at) => ({
+    ...{ light: sum(at), relief: relief(at) },
+    ...{ image: mirrorImage(at), map: mirrorMap(at) },
+  }),
+  planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
+  pace: 'quick',
+  passing: true,
+  run(out, inputs, { prepared: { land, strength } }, { region, of }) {
+    const [made, light] = [of(out), of(inputs.light)];
+    for (const c of ['r', 'g', 'b'] as const) made[c].set(light[c]);
+    const { weight, behind } = inputs.map;
+    const { width, height, known } = inputs.image;
+    const image = { width, height, data: known, weight, behind };
+    addMirrors(made, of(inputs.relief), image, cameraOf(land), region, strength);
+  },
+});
+
+/** The light of all surfaces and lamps. */
+export const surfaceLight = (at: Spot) => (mirrors(at) ? mirrored(at) : sum(at));
