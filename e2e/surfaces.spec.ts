@@ -143,6 +143,13 @@ test('wet ground mirrors a lamp and takes the light off the paving; dried, it is
   expect(await image()).toBeGreaterThan(dry.image + 8);
   expect(await paving()).toBeLessThan(dry.paving - 4);
   const wet = await image();
+  // Far paving, seen at a grazing angle, mirrors the houses and the sky as far as that is wanted.
+  const far = async () => brightness(await toneAt(page, 0.47, 0.64));
+  const plain = await far();
+  await typeNumber(page, 'Mirrors', 1);
+  expect(await far()).toBeGreaterThan(plain + 1);
+  await typeNumber(page, 'Mirrors', 0);
+  expect(await far()).toBeCloseTo(plain, 1);
   await typeNumber(page, 'Sheen', 0.2);
   expect(await image()).toBeLessThan(wet - 2);
   await saved(page);

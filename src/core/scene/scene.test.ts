@@ -28,6 +28,7 @@ const lit = runCommand(blank, addFixture(globe('one', 'a'), circuit('a'))).scene
 /** The same as a scene from before nights were metered. */
 const unmetered: Scene = {
   ...lit,
+  plan: { ...lit.plan, mirrors: 0 },
   night: { ...lit.night, meter: 0 },
   sky: { ...lit.sky, from: 'plate' },
   desk: { ...lit.desk, spikes: RANGES.level.min, veil: RANGES.level.min },
@@ -198,7 +199,7 @@ describe('parseScene', () => {
       plan: { ...plan, walls: [wall] },
       fixtures,
     });
-    expect(read).toEqual({ ...unmetered, plan: { ...lit.plan, walls: [{ ...wall, ...PLAIN_SURFACE }] } });
+    expect(read).toEqual({ ...unmetered, plan: { ...unmetered.plan, walls: [{ ...wall, ...PLAIN_SURFACE }] } });
     const wet = { ...read, plan: { ...read.plan, ground: { ...PLAIN_SURFACE, wet: 'gone' } } };
     expect(() => parseScene(wet)).toThrow('matte that does not exist');
   });
@@ -265,7 +266,7 @@ describe('parseScene', () => {
 
   it('has nothing said by the brush in a scene of version 10', () => {
     const { strokes: _strokes, ...plan } = lit.plan;
-    expect(parseScene({ ...lit, version: 10, plan }).plan).toEqual({ ...lit.plan, strokes: [] });
+    expect(parseScene({ ...lit, version: 10, plan }).plan).toEqual({ ...unmetered.plan, strokes: [] });
   });
 
   it('leaves a scene of version 9 as its plate was shot', () => {
