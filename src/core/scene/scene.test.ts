@@ -199,7 +199,10 @@ describe('parseScene', () => {
       plan: { ...plan, walls: [wall] },
       fixtures,
     });
-    expect(read).toEqual({ ...unmetered, plan: { ...unmetered.plan, walls: [{ ...wall, ...PLAIN_SURFACE }] } });
+    expect(read).toEqual({
+      ...unmetered,
+      plan: { ...unmetered.plan, walls: [{ ...wall, ...PLAIN_SURFACE }] },
+    });
     const wet = { ...read, plan: { ...read.plan, ground: { ...PLAIN_SURFACE, wet: 'gone' } } };
     expect(() => parseScene(wet)).toThrow('matte that does not exist');
   });
