@@ -3,18 +3,11 @@ import { lightPyramid, mirrorImage as seenInMirrors } from '@/core/mirror/mirror
 import { mirrorMap as followMirrors } from '@/core/mirror/mirror-map';
 import { cameraOf } from '@/core/picture/camera-of';
 import { mixPicture } from '@/core/picture/mix-picture';
-import { nightGains, pictureWeights } from '@/core/picture/weights';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
-import { evened } from './even';
-import { layerWants, litLayers, weighing } from './grip';
 import { landOf } from './land';
-import { LENS_DOWN } from './lens-down';
 import { relief } from './relief';
-import { hasSky } from './skyline';
-import { landing, sum } from './sum';
-import { survey } from './survey';
-import { nightLight } from './touch';
+import { landing, sum, sumInputs, sumSettings, sumWeights } from './sum';
 
 const small = (at: Spot) => smallOf(at).region;
 
@@ -47,19 +40,9 @@ export const mirrorLight = stage({
   name: 'mirror light',
   part: 'the mirrors',
   region: small,
-  settings: (at) => ({
-    ...{ night: at.scene.night, desk: { ...at.scene.desk, ...LENS_DOWN }, circuits: at.scene.circuits },
-    skied: hasSky(at),
-    lit: weighing(litLayers(at)),
-  }),
-  inputs: (at) => ({
-    ...{ plate: evened(at), night: nightLight(at), relief: relief(at), survey: survey(at) },
-    layers: litLayers(at).map((layer) => layerWants(at, layer)),
-  }),
-  prepare({ settings, inputs }) {
-    const weights = pictureWeights(settings, settings.lit, inputs.survey.medianLuminance[0]);
-    return { ...weights, ...nightGains(weights, settings.skied) };
-  },
+  settings: sumSettings,
+  inputs: sumInputs,
+  prepare: ({ settings, inputs }) => sumWeights(settings, inputs.survey),
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
   pace: 'quick',
   newest: () => '',

@@ -1,5 +1,6 @@
 import { mixPicture } from '@/core/picture/mix-picture';
 import { nightGains, pictureWeights } from '@/core/picture/weights';
+import type { Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { View } from '../graph/view';
 import { evened } from './even';
@@ -21,28 +22,32 @@ export const landing = ({ light, gripped }: { light: LayerView; gripped?: View<'
   sourceRows: light.facts.sourceRows,
 });
 
+/** What a sum of light depends on beside its inputs. */
+export const sumSettings = (at: Spot) => ({
+  ...{ night: at.scene.night, desk: { ...at.scene.desk, ...LENS_DOWN }, circuits: at.scene.circuits },
+  skied: hasSky(at),
+  lit: weighing(litLayers(at)),
+});
+
+/** What is summed. */
+export const sumInputs = (at: Spot) => ({
+  ...{ plate: evened(at), night: nightLight(at), relief: relief(at), survey: survey(at) },
+  layers: litLayers(at).map((layer) => layerWants(at, layer)),
+});
+
+/** How it is weighed. */
+export function sumWeights(settings: ReturnType<typeof sumSettings>, told: View<'medianLuminance'>) {
+  const weights = pictureWeights(settings, settings.lit, told.medianLuminance[0]);
+  return { ...weights, ...nightGains(weights, settings.skied) };
+}
+
 /** The sum of all light, scene-linear: what the film is exposed to. */
 export const sum = stage({
   name: 'sum',
   part: 'the light of the fixtures',
-  settings: (at) => ({
-    ...{ night: at.scene.night, desk: { ...at.scene.desk, ...LENS_DOWN }, circuits: at.scene.circuits },
-    skied: hasSky(at),
-    lit: weighing(litLayers(at)),
-  }),
-  inputs: (at) => ({
-    ...{
-      plate: evened(at),
-      night: nightLight(at),
-      relief: relief(at),
-      survey: survey(at),
-    },
-    layers: litLayers(at).map((layer) => layerWants(at, layer)),
-  }),
-  prepare({ settings, inputs }) {
-    const weights = pictureWeights(settings, settings.lit, inputs.survey.medianLuminance[0]);
-    return { ...weights, ...nightGains(weights, settings.skied) };
-  },
+  settings: sumSettings,
+  inputs: sumInputs,
+  prepare: ({ settings, inputs }) => sumWeights(settings, inputs.survey),
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
   pace: 'quick',
   passing: true,

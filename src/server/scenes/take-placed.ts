@@ -2,6 +2,7 @@ import { rm } from 'node:fs/promises';
 import sharp from 'sharp';
 import { cutToBody, fillClear, isOpaque, type ClearPicture } from '@/core/placed/clear-picture';
 import { WHOLE_BODY, type PlacedBody } from '@/core/placed/placed-schema';
+import type { TakenPicture } from '@/core/placed/taken-picture';
 import { receiveBytes, type ReceivedFile } from '../assets/asset-store';
 import { takeCoverage } from '../assets/coverage-store';
 import type { Workspace } from '../assets/workspace';
@@ -10,17 +11,6 @@ import { LIMITS } from '../http/limits';
 import { damaged } from '../plates/decode-codes';
 import { checkSize } from '../plates/open-plate';
 import { takePlate } from './intake';
-
-/** A picture that was taken in to be placed. */
-export interface TakenPlaced {
-  asset: string;
-  width: number;
-  height: number;
-  /** Its own coverage, and where in it something stands. */
-  alpha?: string;
-  body: PlacedBody;
-  note?: string;
-}
 
 /** Most pixels of a coverage that is kept of a picture. */
 const ALPHA_PIXELS = 4e6;
@@ -32,7 +22,7 @@ const LARGE = 3e6;
  * Makes a received file a picture to be placed: whatever a plate could be. One that is clear in part becomes two files, cut down to what
  * is there: its colours, which go on under what is clear, and its coverage. Throws an AppError.
  */
-export async function takePlaced(space: Workspace, received: ReceivedFile): Promise<TakenPlaced> {
+export async function takePlaced(space: Workspace, received: ReceivedFile): Promise<TakenPicture> {
   const parts = await readParts(space, received).catch(async (error: unknown) => {
     await rm(received.path, { force: true });
     throw error;

@@ -3,21 +3,11 @@ import { horizonAt } from '@/core/geometry/ground';
 import { cameraOf } from '@/core/picture/camera-of';
 import { cardOf, cardPoint, onCard } from '@/core/placed/placed-card';
 import { groundOf } from '@/core/placed/placed-land';
-import { FIRST_PLACED, type PlacedBody } from '@/core/placed/placed-schema';
+import { FIRST_PLACED } from '@/core/placed/placed-schema';
+import type { TakenPicture } from '@/core/placed/taken-picture';
 import { wallAt } from '@/core/plan/wall-at';
 import type { Fixture, Placed, Scene } from '@/core/scene/schema';
 import { freeName, stemOf } from './free-name';
-
-/** A picture as the server has taken it in. */
-export interface TakenPicture {
-  asset: string;
-  width: number;
-  height: number;
-  /** Its own coverage, and what of it is there. */
-  alpha?: string;
-  body: PlacedBody;
-  note?: string;
-}
 
 /** Longest name that is taken from a file. */
 const LONGEST = 60;

@@ -1,4 +1,4 @@
-import type { TakenPicture } from '../actions/placed-actions';
+import type { TakenPicture } from '@/core/placed/taken-picture';
 import type { OutputChoice } from '@/core/output/output-formats';
 import { SCENE_VERSION } from '@/core/scene/schema';
 import type { LogEntry } from '@/core/scene/history';

@@ -51,6 +51,7 @@ describe('takeUp', () => {
     const taken = takeUp(opened(SCENE), old)!;
     expect(taken.scene).toEqual({
       ...LAST,
+      plan: { ...LAST.plan, mirrors: 0 },
       night: { ...LAST.night, meter: 0 },
       sky: { ...LAST.sky, from: 'plate' },
       desk: { ...LAST.desk, spikes: RANGES.level.min, veil: RANGES.level.min },

@@ -1,12 +1,13 @@
 'use client';
 
-import { Button, NativeSelect, Switch } from '@mantine/core';
+import { Button, Switch } from '@mantine/core';
 import { FIRST_PLACED, MOST_PLACED } from '@/core/placed/placed-schema';
 import { RANGES, type Range } from '@/core/fields/ranges';
 import { MOST_FIXTURES } from '@/core/scene/schema';
 import { copyPlaced, removePlaced, setPlaced } from '@/core/scene/placed-commands';
 import type { Placed } from '@/core/scene/schema';
 import { copyOfPlaced } from '@/state/actions/placed-actions';
+import { MatteSelect } from '../../controls/matte-select';
 import { NameField } from '../../controls/name-field';
 import { NumberRow, ratioScale } from '../../controls/number-row';
 import { useScene, useView } from '../../editor/editor-context';
@@ -167,29 +168,19 @@ function SurfacePart() {
   );
 }
 
-const NOTHING = '';
-
 /** The matte of what stands in front of it. */
 function Behind({ placed: { id, name, behind } }: { placed: Placed }) {
-  const mattes = useScene(({ scene }) => scene.mattes);
+  const hasMattes = useScene(({ scene }) => scene.mattes.length > 0);
   const run = useScene((state) => state.run);
-  if (mattes.length === 0) return null;
+  if (!hasMattes) return null;
   return (
-    <div className={classes.pair}>
-      <span>Behind</span>
-      <NativeSelect
-        size="xs"
-        aria-label="Matte of what stands in front of it"
-        value={behind ?? NOTHING}
-        data={[
-          { value: NOTHING, label: 'nothing' },
-          ...mattes.map((matte) => ({ value: matte.id, label: matte.name })),
-        ]}
-        onChange={({ currentTarget: { value } }) =>
-          run(setPlaced(`${name}: what is in front`, id, { behind: value === NOTHING ? undefined : value }))
-        }
-      />
-    </div>
+    <MatteSelect
+      caption="Behind"
+      label="Matte of what stands in front of it"
+      none="nothing"
+      value={behind}
+      onChange={(next) => run(setPlaced(`${name}: what is in front`, id, { behind: next }))}
+    />
   );
 }
 

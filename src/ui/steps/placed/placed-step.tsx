@@ -1,10 +1,9 @@
 'use client';
 
-import { Button, Text, UnstyledButton } from '@mantine/core';
-import { Dropzone } from '@mantine/dropzone';
-import { useRef } from 'react';
+import { UnstyledButton } from '@mantine/core';
 import { placedFaults } from '@/core/picture/placed-faults';
 import { aheadOf } from '@/state/actions/placed-actions';
+import { PictureDrop } from '../../controls/picture-drop';
 import { useScene, useView } from '../../editor/editor-context';
 import { ChosenPlaced } from './chosen-placed';
 import { usePlacePicture } from './use-place-picture';
@@ -17,27 +16,15 @@ export function PlacedStep() {
   const chosen = useView((view) => view.placed);
   const setView = useView((view) => view.set);
   const { take, taking, fault, note } = usePlacePicture();
-  const open = useRef<() => void>(null);
   const placed = scene.placed.find(({ id }) => id === chosen);
   return (
     <>
-      <Dropzone
-        openRef={open}
-        onDrop={([file]) => void take(file)}
-        loading={taking}
-        maxFiles={1}
-        activateOnClick={false}
-        p={8}
-        inputProps={{ 'aria-label': 'A picture to place' }}
-      >
-        <div className={classes.actions}>
-          <Button size="compact-xs" variant="default" onClick={() => open.current?.()}>
-            Choose a picture
-          </Button>
-          <Text size="xs">or drop one here</Text>
-        </div>
-      </Dropzone>
-      {fault && <p role="alert">{fault}</p>}
+      <PictureDrop
+        label="A picture to place"
+        taking={taking}
+        fault={fault}
+        onTake={(file) => void take(file)}
+      />
       {note && <p className={classes.hint}>{note}</p>}
       {scene.placed.length === 0 && (
         <p className={classes.hint}>

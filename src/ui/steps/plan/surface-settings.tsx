@@ -1,10 +1,11 @@
 'use client';
 
-import { Button, NativeSelect } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { removeSurface, setGround, setPlan, setSurface, type SurfaceKind } from '@/core/scene/commands';
 import { RANGES } from '@/core/fields/ranges';
 import type { GroundPlan } from '@/core/scene/schema';
 import { footGoneOn } from '@/state/actions/plan-actions';
+import { MatteSelect } from '../../controls/matte-select';
 import { NameField } from '../../controls/name-field';
 import { NumberRow, ratioScale } from '../../controls/number-row';
 import { useScene, useView } from '../../editor/editor-context';
@@ -161,21 +162,4 @@ interface WithinProps {
 }
 
 /** The matte within which something holds. */
-function Within({ label, value, onChange }: WithinProps) {
-  const mattes = useScene(({ scene }) => scene.mattes);
-  return (
-    <div className={classes.pair}>
-      <span>Only within</span>
-      <NativeSelect
-        aria-label={label}
-        size="xs"
-        value={value ?? ''}
-        data={[
-          { value: '', label: 'all of it' },
-          ...mattes.map((matte) => ({ value: matte.id, label: matte.name })),
-        ]}
-        onChange={({ currentTarget }) => onChange(currentTarget.value || undefined)}
-      />
-    </div>
-  );
-}
+const Within = (props: WithinProps) => <MatteSelect caption="Only within" none="all of it" {...props} />;

@@ -1,13 +1,13 @@
 'use client';
 
-import { Button, Switch, Text } from '@mantine/core';
-import { Dropzone } from '@mantine/dropzone';
-import { useRef, useState } from 'react';
+import { Button, Switch } from '@mantine/core';
+import { useState } from 'react';
 import { fittedPlace } from '@/core/sky/fitted-place';
 import { RANGES, type Range } from '@/core/fields/ranges';
 import { setSky, setSkyPicture } from '@/core/scene/sky-commands';
 import { api } from '@/state/session/api';
 import { NumberRow } from '../../controls/number-row';
+import { PictureDrop } from '../../controls/picture-drop';
 import { useScene, useSession, useView } from '../../editor/editor-context';
 import classes from '../../worksheet/worksheet.module.css';
 
@@ -41,7 +41,7 @@ export function PicturePart() {
   );
   return (
     <>
-      <PictureDrop />
+      <SkyDrop />
       {picture && (
         <>
           {row('share', 'Shows', RANGES.strength, BEGIN.share)}
@@ -72,15 +72,14 @@ export function PicturePart() {
 }
 
 /** Where a picture is dropped or chosen. */
-function PictureDrop() {
+function SkyDrop() {
   const id = useScene((state) => state.id);
   const run = useScene((state) => state.run);
   const { scene: store } = useSession();
-  const open = useRef<() => void>(null);
   const [fault, setFault] = useState<string>();
   const [taking, setTaking] = useState(false);
 
-  async function take([file]: File[]): Promise<void> {
+  async function take(file: File | undefined): Promise<void> {
     if (!file) return;
     setFault(undefined);
     setTaking(true);
@@ -102,24 +101,11 @@ function PictureDrop() {
   }
 
   return (
-    <>
-      <Dropzone
-        openRef={open}
-        onDrop={(files) => void take(files)}
-        loading={taking}
-        maxFiles={1}
-        activateOnClick={false}
-        p={8}
-        inputProps={{ 'aria-label': 'A picture of a sky' }}
-      >
-        <div className={classes.actions}>
-          <Button size="compact-xs" variant="default" onClick={() => open.current?.()}>
-            Choose a picture
-          </Button>
-          <Text size="xs">or drop one here</Text>
-        </div>
-      </Dropzone>
-      {fault && <p role="alert">{fault}</p>}
-    </>
+    <PictureDrop
+      label="A picture of a sky"
+      taking={taking}
+      fault={fault}
+      onTake={(file) => void take(file)}
+    />
   );
 }
