@@ -155,6 +155,15 @@ test('a thing is cut out of a photo by a rough loop, by an exact line, and begun
     [0.1, 0.95],
     [0.1, 0.52],
   ]);
+  await expect.poll(async () => (await sceneOf(request, id)).scene.placed[0].body.bottom).toBeCloseTo(0.5, 1);
+  await page.getByRole('button', { name: 'Done', exact: true }).click();
+  await pictureReady(page);
+  const { foot } = (await sceneOf(request, id)).scene.placed[0];
+  const tone = await toneAt(page, foot.u, foot.v - 0.1);
+  expect(tone.r).toBeGreaterThan(2 * tone.g);
+
+  await page.getByRole('button', { name: 'Cut out', exact: true }).click();
+  await page.getByRole('button', { name: 'Start over' }).click();
   await expect
     .poll(async () => (await sceneOf(request, id)).scene.placed[0].body)
     .toEqual({ left: 0, top: 0, right: 1, bottom: 1 });
