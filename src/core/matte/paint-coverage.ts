@@ -145,7 +145,7 @@ export type LayDabs = typeof layDabs;
 /**
  * Coverage of a region by strokes, one over the other, 0 to 1. `out` is filled anew; `scratch` is as long.
  *
- * Dabs are soft discs laid along a path, as in every paint program; their spacing is a share of their radius, so that a
+ * Dabs are soft discs laid along a path; their spacing is a share of their radius, so that a
  * stroke is the same at any size.
  *
  * @param lay lays dabs on `out` itself: `layDabs`, or a kernel that does the same
