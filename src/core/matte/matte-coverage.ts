@@ -1,6 +1,7 @@
 import { LUMINANCE } from '../color/luminance';
 import { srgb } from '../color/srgb';
 import { lineCoverageAt } from '../plane/line-coverage-at';
+import { bilinearOver } from '../plane/bilinear-over';
 import { bilinearRow } from '../plane/bilinear-row';
 import type { GuidedLine } from '../plane/guided-filter';
 import type { Plane, RgbPlanes } from '../plane/plane';
@@ -77,9 +78,7 @@ function passCoverage(
     }
     case 'edge': {
       const picture = brushed.get(pass.id);
-      if (!picture) return void cover.fill(0);
-      for (let y = 0; y < height; y++) bilinearRow(rowOf(y), picture, region, y);
-      return;
+      return picture ? bilinearOver(cover, picture, region) : void cover.fill(0);
     }
     case 'outline': {
       const lines = flattenOutline(pass.points);

@@ -20,3 +20,14 @@ export function layOver(out: RgbPlanes, { r, g, b, coverage }: Cutout, land?: Fl
     if (land) land[i] = share + left;
   }
 }
+
+/** A plate with placed pictures laid over it, the first of them first. @param land as `layOver` takes it */
+export function layAll(
+  out: RgbPlanes,
+  plate: RgbPlanes,
+  pictures: readonly Cutout[],
+  land?: Float32Array,
+): void {
+  for (const c of ['r', 'g', 'b'] as const) out[c].set(plate[c]);
+  for (const one of pictures) layOver(out, one, land);
+}

@@ -59,19 +59,24 @@ export function cardPoint(card: Card, across: number, up: number): Vec3 {
   return [fx + along * Math.cos(card.turn), fy + along * Math.sin(card.turn), fz + cos * z - sin * x];
 }
 
-/** What tells where a ray from the eye meets a card. */
+/** What tells where a ray from the eye meets a card, found once. */
 export interface CardSight {
   /** Distance to the plane is `gap` over the ray's own way toward it. */
   gap: number;
-  aside: number;
-  ahead: number;
+  /** Cosine and sine of its turn and of its lean. */
+  cosTurn: number;
+  sinTurn: number;
+  cosLean: number;
+  sinLean: number;
   card: Card;
   eyeHeight: number;
 }
 
 export function sightOf({ eyeHeight }: Camera, card: Card): CardSight {
-  const [aside, ahead] = [-Math.sin(card.turn), Math.cos(card.turn)];
-  return { gap: aside * card.foot[0] + ahead * card.foot[1], aside, ahead, card, eyeHeight };
+  const [cosTurn, sinTurn] = [Math.cos(card.turn), Math.sin(card.turn)];
+  const [cosLean, sinLean] = [Math.cos(card.lean), Math.sin(card.lean)];
+  const gap = cosTurn * card.foot[1] - sinTurn * card.foot[0];
+  return { gap, cosTurn, sinTurn, cosLean, sinLean, card, eyeHeight };
 }
 
 /**
@@ -81,16 +86,15 @@ export function sightOf({ eyeHeight }: Camera, card: Card): CardSight {
  * @returns how many times the ray's length it lies off; Infinity where it is not met
  */
 export function meetCard(out: Float64Array, sight: CardSight, rx: number, ry: number, rz: number): number {
-  const toward = sight.aside * rx + sight.ahead * ry;
-  const reach = sight.gap / toward;
+  const { gap, cosTurn, sinTurn, cosLean, sinLean, eyeHeight } = sight;
+  const reach = gap / (cosTurn * ry - sinTurn * rx);
   if (!(reach > 0) || !Number.isFinite(reach)) return Infinity;
-  const { foot, width, height, turn, lean, flip, body } = sight.card;
-  const along = (rx * reach - foot[0]) * Math.cos(turn) + (ry * reach - foot[1]) * Math.sin(turn);
-  const rise = sight.eyeHeight + rz * reach - foot[2];
-  const [cos, sin] = [Math.cos(lean), Math.sin(lean)];
-  const across = (cos * along - sin * rise) / width;
+  const { foot, width, height, flip, body } = sight.card;
+  const along = (rx * reach - foot[0]) * cosTurn + (ry * reach - foot[1]) * sinTurn;
+  const rise = eyeHeight + rz * reach - foot[2];
+  const across = (cosLean * along - sinLean * rise) / width;
   const x = 0.5 + (flip ? -across : across);
-  const y = 1 - (cos * rise + sin * along) / height;
+  const y = 1 - (cosLean * rise + sinLean * along) / height;
   out[0] = body.left + x * (body.right - body.left);
   out[1] = body.top + y * (body.bottom - body.top);
   return reach;

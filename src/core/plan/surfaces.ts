@@ -50,6 +50,16 @@ export interface Deck extends RippledFinish {
   height: number;
 }
 
+/** Whether anything of a ground plan shines. */
+export const shines = ({
+  ground,
+  walls,
+  standees,
+  decks,
+}: Record<'walls' | 'standees' | 'decks', readonly Finish[]> & {
+  ground: Finish;
+}): boolean => [ground, ...walls, ...standees, ...decks].some(({ sheen }) => sheen > 0);
+
 /** A surface that does not shine. */
 export const DULL: RippledFinish = { sheen: 0, roughness: 1, crease: 0 };
 

@@ -7,6 +7,7 @@ import type { RELIEF_PLANES } from '@/core/relief/relief-planes';
 import type { Fixture, GroundPlan, Moon } from '@/core/scene/schema';
 import { addLights } from '@/core/light/add-lights';
 import { luminousFlux, type PointLight } from '@/core/light/point-light';
+import { shines } from '@/core/plan/surfaces';
 import type { RgbPlanes } from '@/core/plane/plane';
 import type { Kernels } from '../kernels/kernels';
 import type { Memo } from '../graph/memo';
@@ -67,10 +68,10 @@ export type ReliefView = View<(typeof RELIEF_PLANES)[number]>;
 export type LightView = View<'spill' | 'air' | 'shine'>;
 
 /** Lengths of the planes of light; where nothing shines there is no plane for it. */
-export function lightPlanes(pixels: number, { ground, walls, standees, decks }: GroundPlan) {
-  const shines = [ground, ...walls, ...standees, ...decks].some(({ sheen }) => sheen > 0);
-  return { spill: pixels, air: pixels, shine: shines ? pixels : 0 };
-}
+export const lightPlanes = (pixels: number, plan: GroundPlan) => ({
+  ...{ spill: pixels, air: pixels },
+  shine: shines(plan) ? pixels : 0,
+});
 
 /** A plane that may not be there. */
 export const ifAny = (plane: Float32Array) => (plane.length > 0 ? plane : undefined);

@@ -1,6 +1,6 @@
 import { evenOut, levelling as findLevelling, shadingOf } from '@/core/day/even-out';
 import { liftShadow, shadowGains } from '@/core/day/lift-shadow';
-import { layOver } from '@/core/placed/lay-over';
+import { layAll } from '@/core/placed/lay-over';
 import { lineCoverage } from '@/core/survey/line-coverage';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
@@ -118,8 +118,7 @@ export const peopledDay = stage({
   newest: () => '',
   run(out, inputs, _, { of, cut }) {
     const land = inputs.skyline && Float32Array.from(cut(inputs.skyline.land));
-    for (const c of ['r', 'g', 'b'] as const) of(out)[c].set(of(inputs.plate)[c]);
-    for (const one of inputs.laid) layOver(of(out), of(one), land);
+    layAll(of(out), of(inputs.plate), inputs.laid.map(of), land);
   },
 });
 

@@ -2,7 +2,7 @@ import { matteCoverage } from '@/core/matte/matte-coverage';
 import type { FoundPass, Pass } from '@/core/matte/pass';
 import { findEdge, followEdge, refineWidth } from '@/core/matte/refine-edge';
 import { edgeMargin, softenPart, withMargin, type EdgeWork } from '@/core/matte/soften';
-import { bilinearRow } from '@/core/plane/bilinear-row';
+import { bilinearOver } from '@/core/plane/bilinear-over';
 import type { GuidedLine } from '@/core/plane/guided-filter';
 import { wholeRegion, type Region } from '@/core/plane/region';
 import type { Matte, Scene } from '@/core/scene/schema';
@@ -141,11 +141,7 @@ export const enlarged = stage({
   pace: 'quick',
   newest: ({ id }) => id,
   run(out, { small: { width, height, coverage } }, _, { region, cut }) {
-    const target = cut(out.coverage);
-    for (let y = 0; y < region.height; y++) {
-      const row = target.subarray(y * region.width, (y + 1) * region.width);
-      bilinearRow(row, { width, height, data: coverage }, region, y);
-    }
+    bilinearOver(cut(out.coverage), { width, height, data: coverage }, region);
   },
 });
 

@@ -3,6 +3,7 @@ import { lightPyramid, mirrorImage as seenInMirrors } from '@/core/mirror/mirror
 import { mirrorMap as followMirrors } from '@/core/mirror/mirror-map';
 import { cameraOf } from '@/core/picture/camera-of';
 import { mixPicture } from '@/core/picture/mix-picture';
+import { shines } from '@/core/plan/surfaces';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import { landOf } from './land';
@@ -12,12 +13,7 @@ import { landing, sum, sumInputs, sumSettings, sumWeights } from './sum';
 const small = (at: Spot) => smallOf(at).region;
 
 /** Whether anything of a scene shines and shall mirror. */
-const mirrors = (at: Spot): boolean => {
-  const { ground, walls, standees, decks } = landOf(at).plan;
-  return (
-    at.scene.plan.mirrors > 0 && [ground, ...walls, ...standees, ...decks].some(({ sheen }) => sheen > 0)
-  );
-};
+const mirrors = (at: Spot): boolean => at.scene.plan.mirrors > 0 && shines(landOf(at).plan);
 
 /** What each pixel of the small copy sees in itself as a mirror. */
 export const mirrorMap = stage({
@@ -65,7 +61,7 @@ export const mirrorImage = stage({
   name: 'mirror image',
   part: 'the mirrors',
   region: small,
-  settings: (at) => landOf(at),
+  settings: landOf,
   inputs: (at) => ({ map: mirrorMap(at), light: mirrorLight(at), relief: relief(at) }),
   planes: (pixels) => ({ known: 4 * pixels }),
   pace: 'quick',

@@ -15,7 +15,7 @@ import { stage } from '../graph/stage';
 import type { View } from '../graph/view';
 import { evened } from './even';
 import { matte } from './matte';
-import { cardIn, cutoutAt, eyeIn } from './placed';
+import { cardAt, cutoutAt, eyeIn } from './placed';
 import { relief } from './relief';
 import { survey } from './survey';
 
@@ -28,11 +28,11 @@ const standingOn = ({ placed }: Scene) => placed.filter(({ contact, hangs }) => 
 export const open = stage({
   name: 'open',
   part: 'the night',
-  settings: ({ scene }) => ({
+  settings: ({ scene, memo }) => ({
     surround: surroundOf(scene),
     places: changed(scene).map(({ outside, stops }) => ({ outside, stops })),
     standing: standingOn(scene).map((placed) => ({
-      ...{ card: cardIn(scene, placed), strength: placed.contact },
+      ...{ card: cardAt({ scene, memo }, placed), strength: placed.contact },
     })),
     eye: eyeIn(scene),
   }),

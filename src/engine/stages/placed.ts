@@ -1,4 +1,4 @@
-import { layOver } from '@/core/placed/lay-over';
+import { layAll } from '@/core/placed/lay-over';
 import { layPlaced } from '@/core/placed/lay-placed';
 import { matchPicture, tonalEnds, type TonalEnds } from '@/core/placed/match-picture';
 import { cardCorners, cardOf, type Card } from '@/core/placed/placed-card';
@@ -9,7 +9,7 @@ import { blurCutout } from '@/core/placed/blur-cutout';
 import { addGrain, createDeviates } from '@/core/lens/grain';
 import { standsAhead } from '@/core/plan/surfaces';
 import { cameraOf } from '@/core/picture/camera-of';
-import { bilinearRow } from '@/core/plane/bilinear-row';
+import { bilinearOver } from '@/core/plane/bilinear-over';
 import { wholeRegion, type Region } from '@/core/plane/region';
 import { lineCoverage } from '@/core/survey/line-coverage';
 import { newScene } from '@/core/scene/new-scene';
@@ -34,11 +34,16 @@ const ownScene = ({ asset, width, height, cut }: Placed): Scene => ({
   mattes: cut ? [{ id: CUT, name: CUT, invert: false, ...cut }] : [],
 });
 
-/** The card of a placed picture of a scene. */
-export const cardIn = (scene: Scene, placed: Placed): Card => {
+/** The cards of a scene's placed pictures, by their ids. */
+const cardsIn = (scene: Scene): ReadonlyMap<string, Card> => {
   const camera = cameraOf(scene);
-  return cardOf(camera, groundOf(camera, scene.plan), placed);
+  const ground = groundOf(camera, scene.plan);
+  return new Map(scene.placed.map((placed) => [placed.id, cardOf(camera, ground, placed)]));
 };
+
+/** The card of a placed picture of a scene. */
+export const cardAt = ({ scene, memo }: Pick<Spot, 'scene' | 'memo'>, { id }: Pick<Placed, 'id'>): Card =>
+  memo(cardsIn, scene).get(id)!;
 
 /** What of a scene its camera depends on. */
 export const eyeIn = ({ plan, plate: { width, height } }: Scene) => {
@@ -50,7 +55,7 @@ export const eyeIn = ({ plan, plate: { width, height } }: Scene) => {
 function copyRegion(at: Spot, placed: Placed): Region {
   const { fullWidth, fullHeight } = at.region;
   const { body, width, height } = placed;
-  const [a, b, c] = cardCorners(cameraOf(at.scene), cardIn(at.scene, placed));
+  const [a, b, c] = cardCorners(cameraOf(at.scene), cardAt(at, placed));
   const long = (from?: typeof a, to?: typeof a) =>
     from && to ? Math.hypot((from.u - to.u) * fullWidth, (from.v - to.v) * fullHeight) : Infinity;
   const across = long(a, b) / (body.right - body.left);
@@ -95,9 +100,7 @@ const endsIn = ({ black, white }: View<'black' | 'white'>): TonalEnds => ({
 /** A grey picture over a region. */
 function spread({ data, facts }: View<'data', { width: number; height: number }>, region: Region) {
   const out = new Float32Array(region.width * region.height);
-  for (let y = 0; y < region.height; y++) {
-    bilinearRow(out.subarray(y * region.width, (y + 1) * region.width), { ...facts, data }, region, y);
-  }
+  bilinearOver(out, { ...facts, data }, region);
   return out;
 }
 
@@ -131,7 +134,7 @@ export function cutoutAt(at: Spot, placed: Placed) {
   const { alpha, body, cut, soft, tall } = placed;
   const region = copyRegion(at, placed);
   // Its blur is a share of the plate's width, and so of as many of its own pixels as span it there.
-  const card = cardIn(at.scene, placed);
+  const card = cardAt(at, placed);
   const perMetre = region.fullHeight / (tall / (body.bottom - body.top));
   const metres = card.foot[1] / cameraOf(at.scene).focal;
   const blur = soft * metres * perMetre;
@@ -139,20 +142,20 @@ export function cutoutAt(at: Spot, placed: Placed) {
 }
 
 /** Mattes of what stands nearer than a placed picture, and of what a person says is in front of it. */
-function nearerMattes({ scene }: Spot, placed: Placed): string[] {
-  const camera = cameraOf(scene);
-  const [, ahead] = cardIn(scene, placed).foot;
-  const { standees, decks } = scene.plan;
+function nearerMattes(at: Spot, placed: Placed): string[] {
+  const camera = cameraOf(at.scene);
+  const [, ahead] = cardAt(at, placed).foot;
+  const { standees, decks } = at.scene.plan;
   const nearer = standees.filter((standee) => standsAhead(camera, standee, decks) < ahead);
   return [...nearer.map((standee) => standee.matte), ...(placed.behind ? [placed.behind] : [])];
 }
 
 /** Of a placed picture, what says how it lies and looks. */
-const lookOf = ({ scene }: Spot, placed: Placed) => {
+const lookOf = (at: Spot, placed: Placed) => {
   const { match, exposure, black, warmth, grain, alpha } = placed;
   return {
-    eye: eyeIn(scene),
-    ...{ card: cardIn(scene, placed), byHand: { match, exposure, black, warmth } },
+    eye: eyeIn(at.scene),
+    ...{ card: cardAt(at, placed), byHand: { match, exposure, black, warmth } },
     ...{ grain, cutOut: alpha !== undefined },
   };
 };
@@ -188,16 +191,13 @@ export const laid = stage({
 });
 
 /** A scene's placed pictures, the farthest first. */
-const farthestFirst = (scene: Scene): Placed[] => {
-  const far = new Map(scene.placed.map((one) => [one.id, cardIn(scene, one).foot[1]]));
-  return [...scene.placed].sort((a, b) => far.get(b.id)! - far.get(a.id)!);
+const farthestFirst = (scene: Scene, memo: Spot['memo']): Placed[] => {
+  const ahead = (placed: Placed) => cardAt({ scene, memo }, placed).foot[1];
+  return [...scene.placed].sort((a, b) => ahead(b) - ahead(a));
 };
 
 /** The placed pictures at a spot, the farthest first. */
 export const laidAt = (at: Spot) => at.memo(farthestFirst, at.scene).map((placed) => laid(at, placed));
-
-export const isPlaced = ({ scene }: Pick<Spot, 'scene'>, id: string): boolean =>
-  scene.placed.some((placed) => placed.id === id);
 
 /** Coverage of what stands by its id: of a placed picture, or else of a matte. */
 export function standing(at: Spot, id: string): Want<View<'coverage'>> {
@@ -215,8 +215,7 @@ export const peopled = stage({
   pace: 'quick',
   newest: () => '',
   run(out, inputs, _, { of }) {
-    for (const c of ['r', 'g', 'b'] as const) of(out)[c].set(of(inputs.plate)[c]);
-    for (const one of inputs.laid) layOver(of(out), of(one));
+    layAll(of(out), of(inputs.plate), inputs.laid.map(of));
   },
 });
 

@@ -7,7 +7,7 @@ import { FIRST_PLACED } from '@/core/placed/placed-schema';
 import type { TakenPicture } from '@/core/placed/taken-picture';
 import { wallAt } from '@/core/plan/wall-at';
 import type { Fixture, Placed, Scene } from '@/core/scene/schema';
-import { freeName, stemOf } from './free-name';
+import { freeName, nameOfFile, stemOf } from './free-name';
 
 /** Longest name that is taken from a file. */
 const LONGEST = 60;
@@ -24,10 +24,7 @@ export function newPlaced(scene: Scene, picture: TakenPicture, fileName: string,
   const camera = cameraOf(scene);
   const hangs = wallAt(camera, groundOf(camera, scene.plan).walls, at) !== undefined;
   const lowest = horizonAt(scene.plan.horizon, at.u) + UNDER_HORIZON;
-  const stem = fileName
-    .replace(/\.[^.]*$/, '')
-    .trim()
-    .slice(0, LONGEST);
+  const stem = nameOfFile(fileName, LONGEST);
   return {
     ...FIRST_PLACED,
     ...{ id: crypto.randomUUID(), name: freshName(stem || 'Picture', scene.placed) },

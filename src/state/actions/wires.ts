@@ -15,21 +15,20 @@ export function isInGlass(
   return kind === 'filament' && away <= size;
 }
 
-/** Adds to a glow key a loop of which all glows; one that would be too long for it is cut. */
+/** A path with another piece at its end, and where its pieces begin then; a piece that would be too long is cut. */
+const withPiece = (path: readonly PlatePoint[], starts: readonly number[], piece: readonly PlatePoint[]) => ({
+  path: [...path, ...piece].slice(0, MOST_POINTS),
+  starts: [...starts, path.length],
+});
+
+/** Adds to a glow key a loop of which all glows. */
 export function addMissed(key: FixtureOf<'glow'>, loop: readonly PlatePoint[]): Command {
-  const { id, name, path, missed } = key;
-  return setFixture(`${name}: what it missed`, id, {
-    path: [...path, ...loop].slice(0, MOST_POINTS),
-    missed: [...missed, path.length],
-  });
+  const { path, starts } = withPiece(key.path, key.missed, loop);
+  return setFixture(`${key.name}: what it missed`, key.id, { path, missed: starts });
 }
 
-/** Adds a wire to a bulb; one that would be too long for it is cut. */
+/** Adds a wire to a bulb. */
 export function addWire(bulb: Fixture, way: readonly PlatePoint[]): Command {
-  const { id, name, path } = bulb;
-  const breaks = 'breaks' in bulb ? bulb.breaks : [];
-  return setFixture(`${name}: another wire`, id, {
-    path: [...path, ...way].slice(0, MOST_POINTS),
-    breaks: [...breaks, path.length],
-  });
+  const { path, starts } = withPiece(bulb.path, 'breaks' in bulb ? bulb.breaks : [], way);
+  return setFixture(`${bulb.name}: another wire`, bulb.id, { path, breaks: starts });
 }

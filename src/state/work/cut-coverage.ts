@@ -1,5 +1,5 @@
 import { matteCoverage } from '@/core/matte/matte-coverage';
-import { bilinearRow } from '@/core/plane/bilinear-row';
+import { bilinearOver } from '@/core/plane/bilinear-over';
 import { boxAround } from '@/core/plane/box';
 import type { Plane } from '@/core/plane/plane';
 import { wholeRegion, type Region } from '@/core/plane/region';
@@ -53,11 +53,9 @@ export async function cutResult(
 }
 
 function multiply(data: Float32Array, by: Plane, region: Region): void {
-  const row = new Float32Array(region.width);
-  for (let y = 0, i = 0; y < region.height; y++) {
-    bilinearRow(row, by, region, y);
-    for (let x = 0; x < region.width; x++, i++) data[i] *= row[x];
-  }
+  const factors = new Float32Array(data.length);
+  bilinearOver(factors, by, region);
+  for (let i = 0; i < data.length; i++) data[i] *= factors[i];
 }
 
 function bodyOf(data: Float32Array, { width, height }: Region): PlacedBody | undefined {

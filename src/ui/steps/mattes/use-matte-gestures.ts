@@ -10,6 +10,7 @@ import type { Matte } from '@/core/scene/schema';
 import { useScene, useSession, useView } from '../../editor/editor-context';
 import { useFinding } from '../../editor/use-finding';
 import { createLiveStroke } from './live-stroke';
+import { drawWay } from '../../picture/draw-way';
 import { pickColor } from '../../picture/pick-color';
 import { usePictureDrag } from '../../picture/use-picture-drag';
 import { useStroke } from '../../picture/use-stroke';
@@ -80,17 +81,10 @@ export function useMatteGestures({ day, live, trail, night }: MatteGestures) {
     if (pass?.kind === 'colour') set('colour', { color: pickColor(day.current!, at) });
   }
 
-  function drawTrail(path: readonly number[], closed: boolean): void {
-    const svg = trail.current?.ownerSVGElement;
-    if (!svg) return;
-    const [width, height] = [svg.width.baseVal.value, svg.height.baseVal.value];
-    let d = '';
-    for (let i = 0; i + 2 < path.length; i += 3)
-      d += `${i === 0 ? 'M' : 'L'}${path[i] * width} ${path[i + 1] * height}`;
-    trail.current!.setAttribute('d', closed ? `${d}Z` : d);
-    const wide = edgeAct === 'loop' ? 1.5 : 2 * brush.size * width;
-    trail.current!.setAttribute('stroke-width', String(wide));
-  }
+  const drawTrail = (path: readonly number[]) =>
+    drawWay(trail.current, path, edgeAct === 'loop', (width) =>
+      edgeAct === 'loop' ? 1.5 : 2 * brush.size * width,
+    );
 
   async function endEdge(path: number[]): Promise<void> {
     const pass = chosen?.pass;
@@ -132,7 +126,7 @@ export function useMatteGestures({ day, live, trail, night }: MatteGestures) {
 
   const strokes = useStroke({
     onPart(path) {
-      if (chosen?.pass.kind === 'edge') return drawTrail(path, edgeAct === 'loop');
+      if (chosen?.pass.kind === 'edge') return drawTrail(path);
       if (path.length === 3) {
         stroke.current?.clear();
         stroke.current = createLiveStroke(live.current!, brush);

@@ -9,6 +9,7 @@ import { setPlaced } from '@/core/scene/placed-commands';
 import type { Placed } from '@/core/scene/schema';
 import { NumberRow, ratioScale } from '../../controls/number-row';
 import { useScene } from '../../editor/editor-context';
+import { drawWay } from '../../picture/draw-way';
 import { useStroke } from '../../picture/use-stroke';
 import { CutPicture } from './cut-picture';
 import { useCut, type CutTool } from './use-cut';
@@ -44,9 +45,8 @@ export function CutDialog({ placed, onClose }: { placed: Placed; onClose: () => 
   const trail = useRef<SVGPathElement>(null);
   const cut = useCut(placed);
   const closed = tool !== 'take' && tool !== 'leave';
-  const line = { wide: closed ? undefined : size, closed };
   const strokes = useStroke({
-    onPart: (path) => drawWay(trail.current, path, line),
+    onPart: (path) => drawWay(trail.current, path, closed, (width) => (closed ? 1.5 : 2 * size * width)),
     onEnd(path) {
       trail.current?.removeAttribute('d');
       const places = path.filter((_, i) => i % 3 < 2).slice(0, 2 * MOST_OUTLINE);
@@ -114,21 +114,6 @@ function loopOfKeys(): number[] {
     u + reach * Math.cos(angle),
     v + 1.6 * reach * Math.sin(angle),
   ]);
-}
-
-function drawWay(
-  trail: SVGPathElement | null,
-  path: readonly number[],
-  { wide, closed }: { wide?: number; closed: boolean },
-): void {
-  const svg = trail?.ownerSVGElement;
-  if (!trail || !svg) return;
-  const [width, height] = [svg.width.baseVal.value, svg.height.baseVal.value];
-  let d = '';
-  for (let i = 0; i + 2 < path.length; i += 3)
-    d += `${i === 0 ? 'M' : 'L'}${path[i] * width} ${path[i + 1] * height}`;
-  trail.setAttribute('d', closed ? `${d}Z` : d);
-  trail.setAttribute('stroke-width', String(wide === undefined ? 1.5 : 2 * wide * width));
 }
 
 /** How the edge of a cut is led and softened. */

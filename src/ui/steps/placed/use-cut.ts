@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { EdgeStroke, Pass } from '@/core/matte/pass';
 import { MOST_PASSES } from '@/core/matte/matte-schema';
 import { FIRST_CUT, WHOLE_BODY, type PlacedCut } from '@/core/placed/placed-schema';
@@ -33,6 +33,12 @@ export function useCut(placed: Placed) {
     () => createSegmenter(sceneId, { asset, width, height }),
     [sceneId, asset, width, height],
   );
+  /** What passes leave of the picture. */
+  const leaves = useCallback(
+    (some: PlacedCut['passes']) =>
+      cutResult({ alpha, width, height }, some, (one) => api.coverage(sceneId, one)),
+    [sceneId, alpha, width, height],
+  );
   useEffect(() => {
     segmenter.warm();
     return () => segmenter.cancel();
@@ -55,17 +61,17 @@ export function useCut(placed: Placed) {
 
   useEffect(() => {
     let isLatest = true;
-    cutResult({ alpha, width, height }, passes, (one) => api.coverage(sceneId, one))
+    leaves(passes)
       .then(({ coverage }) => isLatest && setLeft(coverage))
       .catch((error: Error) => isLatest && setFault(error.message));
     return () => {
       isLatest = false;
     };
-  }, [sceneId, alpha, width, height, passes]);
+  }, [leaves, passes]);
 
   /** Takes passes for the cut, unless they leave nothing. */
   async function take(next: PlacedCut['passes']): Promise<void> {
-    const { body } = await cutResult({ alpha, width, height }, next, (one) => api.coverage(sceneId, one));
+    const { body } = await leaves(next);
     if (!body) return setFault('That leaves nothing of the picture. Draw around what should stand.');
     run(setPlaced(`Cut out ${name}`, id, { cut: { ...(cut ?? FIRST_CUT), passes: next }, body }));
   }
@@ -99,7 +105,7 @@ export function useCut(placed: Placed) {
 
   async function startOver(): Promise<void> {
     setFault(undefined);
-    const { body } = await cutResult({ alpha, width, height }, [], (one) => api.coverage(sceneId, one));
+    const { body } = await leaves([]);
     run(setPlaced(`All of ${name}`, id, { cut: undefined, body: body ?? WHOLE_BODY }));
   }
 

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { fittedPlace } from '@/core/sky/fitted-place';
 import { RANGES, type Range } from '@/core/fields/ranges';
 import { setSky, setSkyPicture } from '@/core/scene/sky-commands';
+import { nameOfFile } from '@/state/actions/free-name';
 import { api } from '@/state/session/api';
 import { NumberRow } from '../../controls/number-row';
 import { PictureDrop } from '../../controls/picture-drop';
@@ -85,11 +86,7 @@ function SkyDrop() {
     setTaking(true);
     try {
       const { asset, width, height } = await api.takeSky(id, file);
-      const name =
-        file.name
-          .replace(/\.[^.]*$/, '')
-          .trim()
-          .slice(0, LONGEST) || 'sky';
+      const name = nameOfFile(file.name, LONGEST) || 'sky';
       const { plan, plate } = store.getState().scene;
       const place = fittedPlace(plan.horizon, plate.width / plate.height, width / height);
       run(setSky(`Sky’s picture: ${name}`, { picture: { asset, name, width, height, ...BEGIN, ...place } }));
