@@ -9,15 +9,25 @@ const headers = [
   { key: 'X-Frame-Options', value: 'DENY' },
 ];
 
+/** What browsers may keep for good: each build asks for it by another address. */
+const KEPT = '/:file(kernels.wasm|opencv.wasm|segment-worker.js)';
+const forGood = [{ key: 'Cache-Control', value: 'public, max-age=31536000, immutable' }];
+
 const config: NextConfig = {
   poweredByHeader: false,
-  // Tells pictures that this build made from those of others.
+  // Pages come from this machine: to pack and unpack them takes longer than to send them.
+  compress: false,
+  // Tells what this build made from what others made.
   env: { SUNDEW_BUILD: String(Date.now()) },
   reactStrictMode: true,
   // Types are checked by `npm run check`, once.
   typescript: { ignoreBuildErrors: true },
   serverExternalPackages: ['better-sqlite3', 'sharp', 'exifr', 'libraw-wasm', 'lcms-wasm'],
-  headers: () => Promise.resolve([{ source: '/:path*', headers }]),
+  headers: () =>
+    Promise.resolve([
+      { source: '/:path*', headers },
+      { source: KEPT, has: [{ type: 'query', key: 'build' }], headers: forGood },
+    ]),
 };
 
 export default config;

@@ -30,6 +30,8 @@ export default defineConfig({
         '--disable-gpu',
         '--disable-background-networking',
         '--disable-component-update',
+        // A page lives too briefly for its scripts to be worth the last optimisation; kernels get theirs.
+        '--js-flags=--no-opt',
       ],
     },
   },

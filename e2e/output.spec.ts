@@ -31,7 +31,7 @@ test('a PNG, the scene as a file, and the command line all give the same picture
   const folder = await mkdtemp(join(tmpdir(), 'sundew-cli-'));
   const [from, to] = [join(folder, 'scene.sundew'), join(folder, 'night.png')];
   await sceneFile.saveAs(from);
-  await promisify(execFile)(process.execPath, ['--import', 'tsx', 'scripts/render.ts', from, '--out', to]);
+  await promisify(execFile)(process.execPath, ['dist/render.mjs', from, '--out', to]);
   const raw = async (file: string) =>
     sharp(await readFile(file))
       .raw()

@@ -29,7 +29,7 @@ afterAll(async () => {
 /** Runs the command to its end: what it printed, and its exit code. */
 function render(...args: string[]): Promise<{ code: number | null; out: string; err: string }> {
   return new Promise((resolve) => {
-    const child = spawn(process.execPath, ['--import', 'tsx', 'scripts/render.ts', ...args]);
+    const child = spawn(process.execPath, ['dist/render.mjs', ...args]);
     const text = { out: '', err: '' };
     child.stdout.on('data', (data) => (text.out += String(data)));
     child.stderr.on('data', (data) => (text.err += String(data)));

@@ -4,12 +4,12 @@ import { AppError } from '@/server/http/app-error';
 import { guardRequest } from '@/server/http/guard';
 
 /**
- * OpenCV writes its bindings as JavaScript while it loads. Only its own worker may do so, which has no document and talks
- * to nobody.
+ * OpenCV writes its bindings as JavaScript while it loads. Only its own worker may do so, which has no document and reads
+ * nothing but OpenCV itself.
  */
 const SEGMENT_WORKER = '/segment-worker.js';
 const SEGMENT_POLICY =
-  "default-src 'none'; script-src 'self' 'unsafe-eval' 'wasm-unsafe-eval'; connect-src data:";
+  "default-src 'none'; script-src 'self' 'unsafe-eval' 'wasm-unsafe-eval'; connect-src 'self'";
 
 /** Pages answer only this machine, and run only their own scripts. Routes under /api guard themselves. */
 export function proxy(request: NextRequest): NextResponse {

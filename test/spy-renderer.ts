@@ -3,6 +3,7 @@ import type { CubeLut } from '@/core/grade/cube-lut';
 import { wholeRegion, type Region } from '@/core/plane/region';
 import { runCommand, type Command } from '@/core/scene/command';
 import type { Fixture, Matte, Place, Scene } from '@/core/scene/schema';
+import type { KeptResults } from '@/engine/kept-results';
 import { createArena } from '@/engine/memory/arena';
 import { createDirectPool } from '@/engine/pool/direct-pool';
 import { createKernels, KERNEL_SCRATCH } from '@/engine/kernels/kernels';
@@ -19,7 +20,13 @@ export const SCENE = streetScene([streetLamp('left', 0.3), streetLamp('right', 0
 export type Spy = { renderer: Renderer; tasks: string[]; used: () => number };
 
 /** A renderer on this thread that notes which tasks it was given. */
-export function spyRenderer(withKernels = true, budget = 64 * MEBIBYTE, lut?: CubeLut, share = 1): Spy {
+export function spyRenderer(
+  withKernels = true,
+  budget = 64 * MEBIBYTE,
+  lut?: CubeLut,
+  share = 1,
+  results?: KeptResults,
+): Spy {
   const arena = createArena(256 * MEBIBYTE);
   const scratch = arena.allocate(KERNEL_SCRATCH).offset;
   const kernels = withKernels ? createKernels(loadKernels(), arena.memory, scratch) : undefined;
@@ -32,7 +39,7 @@ export function spyRenderer(withKernels = true, budget = 64 * MEBIBYTE, lut?: Cu
       return direct.run(task, signal);
     },
   };
-  const renderer = createRenderer(arena, pool, streetAssets(lut, share), budget);
+  const renderer = createRenderer(arena, pool, { ...streetAssets(lut, share), results }, budget);
   return { renderer, tasks, used: arena.used };
 }
 

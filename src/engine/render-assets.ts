@@ -1,5 +1,6 @@
 import type { CubeLut } from '@/core/grade/cube-lut';
 import type { Region } from '@/core/plane/region';
+import type { KeptResults } from './kept-results';
 
 /**
  * Gives a region of a plate: interleaved RGB, 16-bit sRGB codes, 3 * width * height. The renderer asks again for what its
@@ -20,4 +21,6 @@ export interface RenderAssets {
   lut: (asset: string, signal: AbortSignal) => Promise<CubeLut>;
   /** What an edge brush found. */
   coverage: (asset: string, signal: AbortSignal) => Promise<CoveragePicture>;
+  /** Results of an earlier visit, where there are any. */
+  results?: KeptResults;
 }

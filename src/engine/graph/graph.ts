@@ -5,6 +5,7 @@ import { ArenaFullError, type Arena, type Block } from '../memory/arena';
 import type { Node, NodeStore } from '../memory/node-store';
 import type { Pool } from '../pool/pool';
 import type { RenderAssets } from '../render-assets';
+import type { KeptResult } from '../kept-results';
 import { arrayType } from './stage';
 import type { AnyStage, Loaded, Want } from './stage-spec';
 import {
@@ -175,8 +176,39 @@ export function createGraph({ arena, pool, store, assets }: Means): Graph {
     }
   }
 
-  const resultOf = (want: Want, signal: AbortSignal): Promise<Result> =>
-    want.stage.passing ? make(want, signal) : store.node(want.key, () => make(want, signal), want.slot);
+  /** A result as an earlier visit kept it. */
+  function laid({ planes, facts }: KeptResult, { region }: Want['at']): Result {
+    const blocks: Block[] = [];
+    const sizes = Object.fromEntries(Object.entries(planes).map(([name, { length }]) => [name, length]));
+    try {
+      const refs = { region, planes: layOut(sizes, blocks), facts };
+      for (const [name, { at, length }] of Object.entries(refs.planes)) {
+        new Float32Array(arena.memory.buffer, at, length).set(planes[name]);
+      }
+      return { refs, blocks };
+    } catch (error) {
+      blocks.forEach(arena.release);
+      throw error;
+    }
+  }
+
+  /** A lasting result: as it was kept, or made and kept. */
+  async function lastingOf(want: Want, signal: AbortSignal): Promise<Result> {
+    const kept = await assets.results?.find(want.key);
+    if (kept) return laid(kept, want.at);
+    const made = await make(want, signal);
+    const planes = Object.entries(made.refs.planes).map(
+      ([name, { at, length }]) => [name, new Float32Array(arena.memory.buffer, at, length).slice()] as const,
+    );
+    assets.results?.keep(want.key, { planes: Object.fromEntries(planes), facts: made.refs.facts });
+    return made;
+  }
+
+  function resultOf(want: Want, signal: AbortSignal): Promise<Result> {
+    const { passing, lasting } = want.stage;
+    if (passing) return make(want, signal);
+    return store.node(want.key, () => (lasting ? lastingOf : make)(want, signal), want.slot);
+  }
 
   function isReady(want: Want): boolean {
     const { pace, passing } = want.stage;

@@ -89,6 +89,8 @@ export interface StageSpec<
   whole?: boolean;
   /** Of results with the same text only the newest is kept: such as are made anew at every move of a fader. */
   newest?: (params: Params) => string | undefined;
+  /** Dear, small, and the same for many states of a document: kept from one visit to the next. Its facts are JSON. */
+  lasting?: boolean;
   /** Never kept: let go as soon as it was used. */
   passing?: boolean;
   /** Tables and scratch, made once a worker. */

@@ -5,7 +5,7 @@ import { createPool, type Pool } from './pool';
 import { createWorkerPort } from './worker-port';
 
 /** Where the kernels are served. */
-const KERNELS = '/kernels.wasm';
+const KERNELS = `/kernels.wasm?build=${process.env.SUNDEW_BUILD ?? ''}`;
 
 /** A pool of web workers on an arena. */
 export function createBrowserPool(arena: Arena): Pool {

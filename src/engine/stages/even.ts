@@ -22,6 +22,7 @@ export const shading = stage({
   planes: (pixels) => ({ slope: pixels, offset: pixels }),
   pace: 'heavy',
   whole: true,
+  lasting: true,
   run(out, inputs) {
     const { line } = shadingOf(inputs.plate);
     out.slope.set(line.slope);
@@ -74,6 +75,7 @@ export const gains = stage({
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
   pace: 'heavy',
   whole: true,
+  lasting: true,
   newest: () => '',
   run(out, inputs) {
     const ground = lineCoverage(inputs.plate, surveyIn(inputs.survey).ground);

@@ -29,6 +29,7 @@ export const found = stage({
   planes: (pixels) => ({ slope: pixels, offset: pixels }),
   pace: 'heavy',
   whole: true,
+  lasting: true,
   newest: ({ id }) => id,
   run(out, inputs, { prepared: pass }) {
     const line = find(inputs.plate, pass, inputs.survey && surveyIn(inputs.survey));

@@ -27,6 +27,7 @@ export const round = stage({
   planes: (pixels) => ({ right: pixels, up: pixels }),
   pace: 'heavy',
   whole: true,
+  lasting: true,
   run(out, { matte: { coverage, width, height } }) {
     const { right, up } = roundTilts(coverage, width, height);
     out.right.set(right);
@@ -50,6 +51,7 @@ export const crease = stage({
   planes: (pixels) => ({ right: pixels, up: pixels }),
   pace: 'heavy',
   whole: true,
+  lasting: true,
   run(out, inputs) {
     const { right, up } = creaseTilts(inputs.plate);
     out.right.set(right);

@@ -23,6 +23,7 @@ export const tones = stage({
     Object.fromEntries(PLANES.map((name) => [name, pixels])) as Record<keyof SkyTones, number>,
   pace: 'heavy',
   whole: true,
+  lasting: true,
   run(out, inputs) {
     const { sky, feet } = surveyIn(inputs.survey);
     const found = skyTones(inputs.plate, lineCoverage(inputs.plate, sky), feet);

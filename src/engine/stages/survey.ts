@@ -40,6 +40,7 @@ export const survey = stage({
   },
   pace: 'heavy',
   whole: true,
+  lasting: true,
   run(out, inputs, { prepared: { horizon, walls, strokes } }) {
     const told = surveyPlate(inputs.plate, horizon, walls, strokes);
     const { ground, sky, water, feet, medianLuminance } = told;

@@ -1,4 +1,5 @@
 import type { Size } from '@/engine/sizes';
+import { createKeptStore } from './kept-store';
 
 /** Finished pictures that stay from one visit to the next, so that a scene is there at once as it was seen last. */
 export interface KeptFrames {
@@ -10,10 +11,6 @@ export interface KeptFrames {
 
 /** Most pictures that are kept, the newest. */
 const MOST = 24;
-
-/** Another build may make another picture of the same document: what an older one kept is let go. */
-const STEM = 'pictures of ';
-const STORE = `${STEM}${process.env.SUNDEW_BUILD ?? ''}`;
 
 const KEY = 'x-picture';
 
@@ -36,32 +33,19 @@ async function decoded(file: Blob, { width, height }: Size) {
   return context.getImageData(0, 0, width, height).data;
 }
 
-/** The pictures of a scene that are kept in the browser's own store. Whatever goes wrong there, there just is none. */
+/** The pictures of a scene that are kept in the browser's own store. */
 export function createKeptFrames(sceneId: string): KeptFrames {
+  const store = createKeptStore('pictures', MOST);
   return {
     async find(key, size) {
-      try {
-        const kept = await (await caches.open(STORE)).match(addressOf(sceneId, size));
-        return kept?.headers.get(KEY) === key ? await decoded(await kept.blob(), size) : undefined;
-      } catch {
-        return undefined;
-      }
+      const kept = await store.find(addressOf(sceneId, size));
+      if (kept?.headers.get(KEY) !== key) return undefined;
+      return decoded(await kept.blob(), size).catch(() => undefined);
     },
     async keep(key, size, pixels) {
-      try {
-        for (const name of await caches.keys()) {
-          if (name.startsWith(STEM) && name !== STORE) await caches.delete(name);
-        }
-        const store = await caches.open(STORE);
-        const headers = { [KEY]: key, 'content-type': 'image/png' };
-        const address = addressOf(sceneId, size);
-        await store.delete(address);
-        await store.put(address, new Response(await encoded(pixels, size), { headers }));
-        const [...all] = await store.keys();
-        for (const old of all.slice(0, Math.max(0, all.length - MOST))) await store.delete(old);
-      } catch {
-        // A full disk, or a window that keeps nothing: the next visit computes it again.
-      }
+      const headers = { [KEY]: key, 'content-type': 'image/png' };
+      const file = await encoded(pixels, size).catch(() => undefined);
+      if (file) await store.keep(addressOf(sceneId, size), new Response(file, { headers }));
     },
   };
 }

@@ -18,7 +18,7 @@ import { api } from '../session/api';
 const WIDTH = 1600;
 
 /** Where the worker is served. */
-const WORKER = '/segment-worker.js';
+const WORKER = `/segment-worker.js?build=${process.env.SUNDEW_BUILD ?? ''}`;
 
 /** Finds edges in a scene's plate, in a worker of its own. */
 export interface Segmenter {

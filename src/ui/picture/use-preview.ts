@@ -19,6 +19,7 @@ import { api } from '@/state/session/api';
 import { onReturn } from '@/state/session/connection';
 import { newestOf } from '@/state/session/newest-of';
 import { createKeptFrames } from '@/state/work/kept-frames';
+import { createKeptResults } from '@/state/work/kept-results';
 import { createPreview, type Paint, type Preview } from '@/state/work/preview';
 import type { Readout, ReadoutStore } from '@/state/work/readout-store';
 import type { Scene } from '@/core/scene/schema';
@@ -73,6 +74,7 @@ function startPreview(
       },
       lut: async (asset, signal) => parseCube(await api.lutText(sceneId, asset, signal)),
       coverage: (asset, signal) => api.coverage(sceneId, asset, signal),
+      results: createKeptResults(),
     },
     MEMORY.kept,
   );
