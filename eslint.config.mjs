@@ -18,7 +18,7 @@ const LAYERS = ['core', 'db', 'engine', 'segment', 'server', 'state', 'ui', 'app
 
 /** Folders of the core: each may import from those before it, and from none behind. */
 const CORE = [
-  ...['plane', 'color', 'fields', 'geometry', 'film', 'frame', 'output', 'grade', 'day', 'survey', 'matte'],
+  ...['plane', 'color', 'fields', 'geometry', 'film', 'frame', 'grade', 'day', 'survey', 'matte'],
   ...[
     'plan',
     'relief',
@@ -34,6 +34,7 @@ const CORE = [
     'placed',
     'scene',
     'picture',
+    'output',
   ],
 ];
 

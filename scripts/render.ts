@@ -6,6 +6,8 @@ import { framedSize } from '@/core/frame/frame';
 import { OUTPUT_FORMATS, type OutputFormat } from '@/core/output/output-formats';
 import type { Scene } from '@/core/scene/schema';
 import { takeSceneFile } from '@/server/scenes/intake';
+import { assetPath } from '@/server/assets/asset-store';
+import { readPhotoFacts } from '@/server/output/read-photo-facts';
 import { writeOutput } from '@/server/output/write-output';
 import { createServerRenderer } from '@/server/output/render-service';
 import { openWorkspace, type Workspace } from '@/server/assets/workspace';
@@ -77,7 +79,8 @@ async function renderScene(
   const renderer = createServerRenderer(space);
   try {
     const { signal } = new AbortController();
-    const work = { renderer, plates: space.plates, scene, size, signal, onProgress: () => {} };
+    const photo = await readPhotoFacts(assetPath(space.dataDir, scene.plate.asset));
+    const work = { renderer, plates: space.plates, scene, photo, size, signal, onProgress: () => {} };
     const file = await open(out, 'w');
     await writeOutput(file, work, { format, quality }).finally(() => file.close());
   } finally {

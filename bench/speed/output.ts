@@ -2,7 +2,8 @@ import sharp from 'sharp';
 import { receiveBytes } from '@/server/assets/asset-store';
 import { beginScene } from '@/server/scenes/intake';
 import { openScene } from '@/server/scenes/scene-repository';
-import { encodePicture, renderRgb } from '@/server/output/render-picture';
+import { encodePicture } from '@/server/output/encode-picture';
+import { renderRgb } from '@/server/output/render-picture';
 import {
   photo,
   LAMPS,

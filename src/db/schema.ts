@@ -1,5 +1,6 @@
 import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import type { Patch } from 'immer';
+import type { OutputOrder } from '@/core/output/output-order';
 import type { Night, Scene } from '@/core/scene/schema';
 
 /** Files of the asset store, named by their SHA-256. */
@@ -90,4 +91,20 @@ export const moments = sqliteTable(
 /** Demo scenes that were put in once: one that was deleted stays deleted. */
 export const seeds = sqliteTable('seeds', {
   sceneId: text('scene_id').primaryKey(),
+});
+
+/** Pictures on their way out. One that a stopped server left half made begins anew. */
+export const outputs = sqliteTable('outputs', {
+  id: text('id').primaryKey(),
+  /** All that it is made from, until it has ended. */
+  order: text('order', { mode: 'json' }).$type<OutputOrder>(),
+  /** Version of the scene format that its scenes are of. */
+  version: integer('version').notNull(),
+  state: text('state', { enum: ['waiting', 'running', 'done', 'failed', 'cancelled'] }).notNull(),
+  fileName: text('file_name').notNull(),
+  mime: text('mime').notNull(),
+  bytes: integer('bytes'),
+  /** Why it failed, or what is missing in it. */
+  reason: text('reason'),
+  createdAt: integer('created_at').notNull(),
 });

@@ -32,6 +32,15 @@ export const OUTPUT_FORMATS = {
     bits: 16,
     hasQuality: false,
   },
+  tiff32: {
+    label: 'TIFF, 32 bit',
+    says: 'linear light as floats, to compute with',
+    ending: 'tif',
+    mime: 'image/tiff',
+    bits: 16,
+    hasQuality: false,
+    isLinear: true,
+  },
   webp: {
     label: 'WebP',
     says: 'smaller, for pages',
@@ -46,6 +55,14 @@ export const OUTPUT_FORMATS = {
     ending: 'avif',
     mime: 'image/avif',
     bits: 8,
+    hasQuality: true,
+  },
+  avif10: {
+    label: 'AVIF, 10 bit',
+    says: 'as small, without steps in a dark sky',
+    ending: 'avif',
+    mime: 'image/avif',
+    bits: 16,
     hasQuality: true,
   },
   ora: {
@@ -75,12 +92,14 @@ interface OutputForm {
   /** Of its files' names. */
   ending: string;
   mime: string;
-  /** Of a channel. */
+  /** Of a channel, as the picture is made. */
   bits: 8 | 16;
   /** Whether it loses something for its size, by a quality. */
   hasQuality: boolean;
   /** Whether it holds the picture's light taken apart rather than one picture. */
   hasLayers?: true;
+  /** Whether it holds linear light, in the primaries of sRGB, rather than codes with a profile. */
+  isLinear?: true;
 }
 
 export type OutputFormat = keyof typeof OUTPUT_FORMATS;
@@ -90,6 +109,14 @@ export const OUTPUT_FORMAT_NAMES = Object.keys(OUTPUT_FORMATS) as OutputFormat[]
 /** Least length of a picture's longer side, pixels. */
 export const SHORTEST_OUTPUT = 16;
 
+/** The colours that codes stand for. */
+export const OUTPUT_COLOURS = ['srgb', 'p3'] as const;
+export type OutputColours = (typeof OUTPUT_COLOURS)[number];
+
+/** What goes along of that which the photo's file says of itself. */
+export const OUTPUT_FACTS = ['all', 'placeless', 'none'] as const;
+export type OutputFacts = (typeof OUTPUT_FACTS)[number];
+
 /** How a finished picture is written. */
 export interface OutputChoice {
   format: OutputFormat;
@@ -97,6 +124,12 @@ export interface OutputChoice {
   quality: number;
   /** Length of its longer side, pixels; no more than it has. Left out: all of it. */
   long?: number;
+  /** Left out: sRGB. */
+  colours?: OutputColours;
+  /** 0 to 1; left out: none. */
+  sharpen?: number;
+  /** Left out: all but the place. */
+  facts?: OutputFacts;
 }
 
 /** Size of a picture whose longer side is to be so long: never larger than it is. */

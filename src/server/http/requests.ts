@@ -1,6 +1,16 @@
 import { array, mixed, number, object, string } from 'yup';
+import { MOST_TOGETHER } from '@/core/output/output-order';
+import { switchingSchema } from '@/core/output/switching';
 import { unique } from '@/core/fields/fields';
-import { OUTPUT_FORMAT_NAMES, SHORTEST_OUTPUT, type OutputFormat } from '@/core/output/output-formats';
+import {
+  OUTPUT_COLOURS,
+  OUTPUT_FACTS,
+  OUTPUT_FORMAT_NAMES,
+  SHORTEST_OUTPUT,
+  type OutputColours,
+  type OutputFacts,
+  type OutputFormat,
+} from '@/core/output/output-formats';
 import { nightSchema } from '@/core/night/night-schema';
 import { LIMITS } from './limits';
 
@@ -47,14 +57,30 @@ export const saveRequest = object({
 /** Body of a copy: the document as the window holds it. */
 export const copyRequest = object({ scene: mixed().required() }).noUnknown().required();
 
-/** Body of an output. */
-export const outputRequest = object({
+const outputChoice = object({
   format: mixed<OutputFormat>().oneOf(OUTPUT_FORMAT_NAMES).required(),
   quality: number().strict().integer().min(1).max(100).required(),
   long: number().strict().integer().min(SHORTEST_OUTPUT).max(LIMITS.regionSide).optional(),
+  colours: mixed<OutputColours>().oneOf(OUTPUT_COLOURS).optional(),
+  sharpen: number().strict().min(0).max(1).optional(),
+  facts: mixed<OutputFacts>().oneOf(OUTPUT_FACTS).optional(),
 })
   .noUnknown()
   .required();
+
+/** Body of an output. */
+export const outputRequest = outputChoice;
+
+/** Body of an output of several scenes. */
+export const picturesRequest = object({
+  scenes: array(string().strict().required()).required().min(1).max(MOST_TOGETHER),
+  choice: outputChoice,
+})
+  .noUnknown()
+  .required();
+
+/** Body of a switching-on. */
+export const switchingRequest = switchingSchema;
 
 const pixels = (least: number) => number().integer().min(least).max(LIMITS.regionSide).required();
 

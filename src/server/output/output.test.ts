@@ -4,12 +4,13 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { wholeRegion } from '@/core/plane/region';
 import type { Scene } from '@/core/scene/schema';
-import { OUTPUT_FORMAT_NAMES, OUTPUT_FORMATS } from '@/core/output/output-formats';
+import { OUTPUT_FORMAT_NAMES, OUTPUT_FORMATS, type OutputChoice } from '@/core/output/output-formats';
 import { abortError } from '@/engine/aborted';
 import type { Renderer } from '@/engine/renderer';
 import { streetLamp, streetScene } from '../../../test/street';
 import { pictureBytes, temporaryWorkspace, begunScene } from '../../../test/workspace';
-import { createOutputJobs, fileStem, type OutputStatus } from './output-jobs';
+import { fileStem } from './file-names';
+import { createOutputJobs, type OutputStatus } from './output-jobs';
 import { renderRgb } from './render-picture';
 import { LIMITS } from '../http/limits';
 import { createServerRenderer } from './render-service';
@@ -18,8 +19,10 @@ import { seedDemo } from '../scenes/seed';
 import { sceneThumbnail } from './thumbnail';
 import type { Workspace } from '../assets/workspace';
 
-/** Formats that hold one picture; those of layers have a test of their own. */
-const PICTURES = OUTPUT_FORMAT_NAMES.filter((name) => !('hasLayers' in OUTPUT_FORMATS[name]));
+/** Formats that hold the codes of one picture; the others have tests of their own. */
+const PICTURES = OUTPUT_FORMAT_NAMES.filter(
+  (name) => !('hasLayers' in OUTPUT_FORMATS[name]) && !('isLinear' in OUTPUT_FORMATS[name]),
+);
 
 const SIZE = { width: 360, height: 600 };
 let space: Workspace;
@@ -36,6 +39,8 @@ afterAll(async () => {
   renderer.close();
   await remove();
 });
+
+const picture = (choice: OutputChoice) => ({ kind: 'picture', scene, choice }) as const;
 
 /** Waits until a job has ended, by asking again as the interface does. */
 async function ended(jobs: ReturnType<typeof createOutputJobs>, id: string): Promise<OutputStatus> {
@@ -64,7 +69,7 @@ describe('renderRgb', () => {
 describe('output jobs', () => {
   it.each(PICTURES)('write a %s as it is on the screen, with an sRGB profile', async (format) => {
     const jobs = createOutputJobs(space, renderer);
-    const { id } = jobs.start(scene, { format, quality: 92 });
+    const { id } = jobs.start(picture({ format, quality: 92 }));
     expect(() => jobs.file(id)).toThrow('not finished');
     const status = await ended(jobs, id);
     expect(status).toMatchObject({ state: 'done', progress: 1 });
@@ -100,16 +105,18 @@ describe('output jobs', () => {
 
   it('write a smaller picture, made at its own size', async () => {
     const jobs = createOutputJobs(space, renderer);
-    const { id } = jobs.start(scene, { format: 'png', quality: 92, long: 150 });
+    const { id } = jobs.start(picture({ format: 'png', quality: 92, long: 150 }));
     await ended(jobs, id);
     expect(await sharp(jobs.file(id).path).metadata()).toMatchObject({ width: 90, height: 150 });
   });
 
   it('stop when they are cancelled, and leave no file', async () => {
+    const files = () => readdir(join(space.dataDir, 'outputs')).catch(() => []);
+    const before = await files();
     const jobs = createOutputJobs(space, renderer);
-    const { id } = jobs.start(scene, { format: 'png', quality: 90 });
+    const { id } = jobs.start(picture({ format: 'png', quality: 90 }));
     expect((await jobs.cancel(id)).state).toBe('cancelled');
-    expect(await readdir(join(space.dataDir, 'outputs')).catch(() => [])).toEqual([]);
+    expect(await files()).toEqual(before);
   });
 
   it('wait in line, tell their place, and leave it when they are cancelled', async () => {
@@ -120,7 +127,7 @@ describe('output jobs', () => {
       frame: (request, signal, consume) => gate.then(() => renderer.frame(request, signal, consume)),
     };
     const jobs = createOutputJobs(space, slow, 1);
-    const start = () => jobs.start(scene, { format: 'jpeg', quality: 80 });
+    const start = () => jobs.start(picture({ format: 'jpeg', quality: 80 }));
     const [first, second, third, fourth] = [start(), start(), start(), start()].map(({ id }) => id);
     expect([first, second, third, fourth].map((id) => jobs.status(id))).toMatchObject([
       { state: 'running' },
@@ -143,9 +150,9 @@ describe('output jobs', () => {
     };
     const jobs = createOutputJobs(space, never, 1);
     const started = Array.from({ length: LIMITS.outputs }, () =>
-      jobs.start(scene, { format: 'png', quality: 90 }),
+      jobs.start(picture({ format: 'png', quality: 90 })),
     );
-    expect(() => jobs.start(scene, { format: 'png', quality: 90 })).toThrow(
+    expect(() => jobs.start(picture({ format: 'png', quality: 90 }))).toThrow(
       expect.objectContaining({ status: 429 }) as Error,
     );
     await Promise.all(started.reverse().map(({ id }) => jobs.cancel(id)));
@@ -163,7 +170,7 @@ describe('output jobs', () => {
         }),
     };
     const jobs = createOutputJobs(space, watched, 2);
-    const ids = Array.from({ length: 3 }, () => jobs.start(scene, { format: 'jpeg', quality: 80 }).id);
+    const ids = Array.from({ length: 3 }, () => jobs.start(picture({ format: 'jpeg', quality: 80 })).id);
     await renderRgb(watched, scene, { width: 120, height: 200 }, new AbortController().signal);
     expect(order.indexOf('soon')).toBeLessThanOrEqual(1);
     await Promise.all(ids.map((id) => ended(jobs, id)));
@@ -176,15 +183,15 @@ describe('output jobs', () => {
       frame: () => Promise.reject(Object.assign(new Error(), { code: 'ENOSPC' })),
     };
     const jobs = createOutputJobs(space, full);
-    const status = await ended(jobs, jobs.start(scene, { format: 'png', quality: 90 }).id);
+    const status = await ended(jobs, jobs.start(picture({ format: 'png', quality: 90 })).id);
     expect(status).toMatchObject({
       state: 'failed',
       reason: expect.stringContaining('disk is full') as string,
     });
   });
 
-  it('are gone after a restart, with a word about it', () => {
-    expect(() => createOutputJobs(space, renderer).status('none')).toThrow('restarted');
+  it('that are not known are said to be gone', () => {
+    expect(() => createOutputJobs(space, renderer).status('none')).toThrow('Send it out again');
   });
 });
 

@@ -1,8 +1,6 @@
 import { setImmediate } from 'node:timers/promises';
-import sharp, { type Sharp } from 'sharp';
 import type { Scene } from '@/core/scene/schema';
 import { framedSize } from '@/core/frame/frame';
-import { OUTPUT_FORMATS, type OutputChoice } from '@/core/output/output-formats';
 import { framedRegion } from '@/core/frame/framed-region';
 import { straightenRows } from '@/core/frame/straighten';
 import { rowsOf, type Region } from '@/core/plane/region';
@@ -99,23 +97,4 @@ export async function straightened(
     signal.throwIfAborted();
   }
   return out;
-}
-
-/** A raw picture ready to be written in a format, with an sRGB profile. */
-export function encodePicture(rgb: RgbCodes, size: Size, { format, quality }: OutputChoice): Sharp {
-  const raw = sharp(rgb, { raw: { ...size, channels: 3 } });
-  const isDeep = OUTPUT_FORMATS[format].bits === 16;
-  const picture = (isDeep ? raw.toColourspace('rgb16') : raw).withIccProfile('srgb');
-  switch (format) {
-    case 'jpeg':
-      return picture.jpeg({ quality, chromaSubsampling: '4:4:4' });
-    case 'webp':
-      return picture.webp({ quality, smartSubsample: true });
-    case 'avif':
-      return picture.avif({ quality, chromaSubsampling: '4:4:4', effort: 4 });
-    case 'tiff':
-      return picture.tiff({ compression: 'deflate', predictor: 'horizontal' });
-    default:
-      return picture.png({ compressionLevel: 6 });
-  }
 }

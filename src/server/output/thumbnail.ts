@@ -10,7 +10,8 @@ import { touch } from '../assets/asset-store';
 import { keepCopy } from '../assets/keep-copy';
 import type { PlateReader } from '../plates/plate-codes';
 import { dayRgb } from './day-picture';
-import { encodePicture, renderRgb } from './render-picture';
+import { encodePicture } from './encode-picture';
+import { renderRgb } from './render-picture';
 
 const THUMBNAIL = { quality: 84, scale: 1.5, nocturneScale: 0.4, entryScale: 0.24 } as const;
 

@@ -4,10 +4,10 @@ import { ZipFile } from 'yazl';
 import { burns } from '@/core/picture/layers';
 import type { Scene } from '@/core/scene/schema';
 import { coverageOf } from '@/engine/readouts/coverage';
-import { writeWhole } from '../assets/asset-store';
 import { dayRgb } from './day-picture';
 import { renderRgb, straightened, regionFor, type RgbCodes } from './render-picture';
 import type { OutputWork } from './write-output';
+import { writeZip } from './write-zip';
 
 /** Longest side of the small picture that a file manager shows. */
 const THUMBNAIL = 256;
@@ -112,11 +112,7 @@ export async function writeOra(file: FileHandle, work: OutputWork): Promise<void
   const hidden = layers.filter(({ visible }) => !visible);
   const stack = [...hidden, ...layers.filter(({ visible }) => visible)];
   zip.addBuffer(Buffer.from(stackXml(stack, size)), 'stack.xml');
-  zip.end();
-  for await (const chunk of zip.outputStream) {
-    signal.throwIfAborted();
-    await writeWhole(file, chunk as Uint8Array);
-  }
+  await writeZip(file, zip, signal);
   onProgress(1);
 }
 

@@ -1,11 +1,13 @@
 import type { FileHandle } from 'node:fs/promises';
 import { OUTPUT_FORMATS, type OutputChoice } from '@/core/output/output-formats';
+import { toldFacts, type PhotoFacts } from '@/core/output/photo-facts';
 import type { Scene } from '@/core/scene/schema';
 import type { Renderer } from '@/engine/renderer';
 import type { Size } from '@/engine/sizes';
 import { writeWhole } from '../assets/asset-store';
 import type { PlateReader } from '../plates/plate-codes';
-import { encodePicture, renderRgb } from './render-picture';
+import { encodePicture } from './encode-picture';
+import { renderRgb } from './render-picture';
 import { writeExr } from './write-exr';
 import { writeOra } from './write-ora';
 
@@ -14,6 +16,8 @@ export interface OutputWork {
   renderer: Renderer;
   plates: PlateReader;
   scene: Scene;
+  /** What the photo's file says of itself. */
+  photo: PhotoFacts;
   /** Of the picture, pixels. */
   size: Size;
   signal: AbortSignal;
@@ -25,11 +29,12 @@ export interface OutputWork {
 const ENCODING = 0.1;
 
 async function writePicture(file: FileHandle, work: OutputWork, choice: OutputChoice): Promise<void> {
-  const { renderer, scene, size, signal, onProgress } = work;
+  const { renderer, scene, photo, size, signal, onProgress } = work;
   const rendering = (done: number) => onProgress(done * (1 - ENCODING));
   const { bits } = OUTPUT_FORMATS[choice.format];
+  const told = toldFacts(scene, photo, choice.facts ?? 'placeless');
   const rgb = await renderRgb(renderer, scene, size, signal, rendering, 'later', bits);
-  const data = await encodePicture(rgb, size, choice).toBuffer();
+  const data = await encodePicture(rgb, size, choice, told).toBuffer();
   signal.throwIfAborted();
   await writeWhole(file, data);
 }

@@ -1,6 +1,6 @@
 import { endpoint } from '@/server/http/endpoint';
 import { writeNocturne } from '@/server/scenes/nocturne-repository';
-import { slug } from '@/server/output/output-jobs';
+import { slug } from '@/server/output/file-names';
 import { workspace } from '@/server/assets/workspace';
 
 /** A nocturne as a file, to carry to another installation. */

@@ -1,6 +1,6 @@
 import { Readable } from 'node:stream';
 import { endpoint } from '@/server/http/endpoint';
-import { fileStem } from '@/server/output/output-jobs';
+import { fileStem } from '@/server/output/file-names';
 import { writeSceneFile } from '@/server/scenes/scene-file';
 import { openScene } from '@/server/scenes/scene-repository';
 import { workspace } from '@/server/assets/workspace';

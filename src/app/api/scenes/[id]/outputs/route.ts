@@ -7,5 +7,5 @@ import { workspace } from '@/server/assets/workspace';
 export const POST = endpoint<{ id: string }>(async (request, { id }) => {
   const choice = await readBody(request, outputRequest);
   const { scene } = openScene(workspace(), id);
-  return Response.json(outputs().start(scene, choice), { status: 202 });
+  return Response.json(outputs().start({ kind: 'picture', scene, choice }), { status: 202 });
 });

@@ -1,0 +1,34 @@
+import type { FileHandle } from 'node:fs/promises';
+import { framedSize } from '@/core/frame/frame';
+import { OUTPUT_FORMATS, outputSize, type OutputChoice } from '@/core/output/output-formats';
+import type { OutputOrders } from '@/core/output/output-order';
+import type { Scene } from '@/core/scene/schema';
+import { assetPath } from '../../assets/asset-store';
+import { fileStem } from '../file-names';
+import { readPhotoFacts } from '../read-photo-facts';
+import { writeOutput } from '../write-output';
+import type { OrderKind, OrderMeans } from './order-kind';
+
+/** Writes one scene's picture. */
+export async function writeScene(
+  file: FileHandle,
+  scene: Scene,
+  choice: OutputChoice,
+  { space, renderer, signal, onProgress }: OrderMeans,
+): Promise<void> {
+  const size = outputSize(framedSize(scene.plate, scene.frame), choice.long);
+  const photo = await readPhotoFacts(assetPath(space.dataDir, scene.plate.asset));
+  const work = { renderer, plates: space.plates, scene, photo, size, signal, onProgress };
+  await writeOutput(file, work, choice);
+}
+
+export const picture: OrderKind<OutputOrders['picture']> = {
+  file({ scene, choice }) {
+    const { ending, mime } = OUTPUT_FORMATS[choice.format];
+    return { name: `${fileStem(scene.title)}.${ending}`, mime };
+  },
+  async write(file, { scene, choice }, means) {
+    await writeScene(file, scene, choice, means);
+    return undefined;
+  },
+};
