@@ -19,6 +19,11 @@ test('axe finds nothing serious on any view', async ({ page, request }) => {
   await page.goto('/');
   await expect(page.getByRole('article').first()).toBeVisible();
   await check('scenes');
+  await page.getByRole('button', { name: 'Send out several' }).click();
+  await page.getByRole('button', { name: 'All of them' }).click();
+  await page.getByRole('button', { name: 'Send out…' }).click();
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await check('several scenes that go out');
   await openEditor(page, await copyOf(request, 'ferry-steps'));
   const steps = ['Frame', 'Night', 'Mattes', 'Ground plan', 'Placed pictures', 'Sky', 'Fixtures'];
   for (const step of [...steps, 'Touch', 'Lens', 'Output']) {
@@ -38,6 +43,10 @@ test('axe finds nothing serious on any view', async ({ page, request }) => {
       await page.getByRole('button', { name: /^Sources/ }).click();
       await expect(page.getByRole('button', { name: /^Source 1/ }).first()).toBeVisible();
       await check('sources of the lens');
+    }
+    if (step === 'Output') {
+      await page.getByRole('button', { name: /^Switching on/ }).click();
+      await check('the lights coming on');
     }
     if (step !== 'Sky') continue;
     await page.getByText('The hour’s sky', { exact: true }).click();

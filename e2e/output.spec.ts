@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { expect, test } from '@playwright/test';
 import sharp from 'sharp';
-import { copyOf, openEditor, openStep, toneAt } from './support/editor';
+import { brightness, copyOf, openEditor, openStep, toneAt } from './support/editor';
 import { unzipped } from '../test/unzipped';
 
 test.use({ deviceScaleFactor: 1 });
@@ -125,4 +125,136 @@ test('a scene goes out as layers whose merged picture is that of the screen', as
   const { channels } = await sharp(await merged.extract(part).png().toBuffer()).stats();
   [r, g, b].forEach((tone, c) => expect(Math.abs(channels[c].mean - tone)).toBeLessThan(4));
   expect(parts.get('stack.xml')!.toString()).toContain('name="Night"');
+});
+
+test('a picture goes out in Display P3 with the photo’s facts but no place, and says what was lit', async ({
+  page,
+  request,
+}) => {
+  const rgb = { create: { width: 150, height: 100, channels: 3, background: '#978' } } as const;
+  const gps = {
+    GPSLatitudeRef: 'N',
+    GPSLatitude: '12/1 30/1 0/1',
+    GPSLongitudeRef: 'E',
+    GPSLongitude: '7/1 0/1 0/1',
+  };
+  const photo = await sharp(rgb)
+    .withExif({ IFD0: { Make: 'Larkfield' }, IFD3: gps })
+    .jpeg()
+    .toBuffer();
+  const begun = (await (await request.post('/api/scenes?name=a.jpg', { data: photo })).json()) as {
+    id: string;
+  };
+  await openEditor(page, begun.id);
+  await openStep(page, /^Output/);
+  const sendOut = async () => {
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: /^Send out \d+ ×/ }).click(),
+    ]);
+    return sharp(await readFile(await file.path())).metadata();
+  };
+  await page.getByLabel('Colours', { exact: true }).selectOption('p3');
+  const { icc, exif, xmp } = await sendOut();
+  expect(icc!.toString('latin1').replaceAll('\0', '')).toContain('sP3C');
+  expect(exif!.toString('latin1')).toContain('Larkfield');
+  expect(xmp!.toString()).toContain('A night without lamps.');
+  expect(xmp!.toString()).not.toContain('GPS');
+  await page.getByLabel('Facts that the file holds').selectOption('all');
+  expect((await sendOut()).xmp!.toString()).toContain('exif:GPSLatitude="12,30.00000N"');
+  await page.getByLabel('Facts that the file holds').selectOption('none');
+  expect((await sendOut()).exif).toBeUndefined();
+});
+
+test('the lights come on in the picture and go out as a moving one', async ({ page, request }) => {
+  const id = await copyOf(request, 'ferry-steps');
+  await openEditor(page, id);
+  await openStep(page, /^Output/);
+  const lit = async () => brightness(await toneAt(page, 0.47, 0.72));
+  const whole = await lit();
+  await page.getByRole('button', { name: /^Switching on/ }).click();
+  await page.getByLabel('How Quay comes on').selectOption('atOnce');
+  for (const [label, value] of [
+    ['Takes', '20'],
+    ['Then stands', '0'],
+    ['Pictures/s', '5'],
+  ]) {
+    await page.getByLabel(`${label}, value`).fill(value);
+    await page.keyboard.press('Enter');
+  }
+  // Played, it is dark at first; Escape ends it, and the picture is as it was.
+  await page.getByRole('button', { name: 'Play it here' }).click();
+  await expect.poll(lit).toBeLessThan(whole - 15);
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: 'Play it here' })).toBeVisible();
+  await expect.poll(lit).toBeCloseTo(whole, 0);
+  // Left alone, it ends by itself.
+  await page.getByLabel('Takes, value').fill('0.5');
+  await page.keyboard.press('Enter');
+  await page.getByLabel('Long side, value').last().fill('150');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Play it here' }).click();
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Play it here' })).toBeVisible();
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: /^Send out \d+ pictures/ }).click(),
+  ]);
+  expect(file.suggestedFilename()).toMatch(/-on\.webp$/);
+  const film = await readFile(await file.path());
+  const { pages, width, pageHeight } = await sharp(film, { animated: true }).metadata();
+  expect([width, pageHeight]).toEqual([150, 100]);
+  expect(pages).toBeGreaterThan(1);
+  const part = { left: 64, top: 68, width: 12, height: 8 };
+  const mean = async (page: number) => (await sharp(film, { page }).extract(part).stats()).channels[1].mean;
+  expect(await mean(0)).toBeLessThan((await mean(pages! - 1)) - 15);
+  await page.reload();
+  await openStep(page, /^Output/);
+  await expect(page.getByRole('button', { name: /^Switching on/ })).toContainText('0.5 s');
+});
+
+test('several scenes go out from the wall in one file, and a reload knows of them', async ({
+  page,
+  request,
+}) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Send out several' }).click();
+  await expect(page.getByRole('button', { name: 'Send out…' })).toBeDisabled();
+  await page.getByRole('link', { name: 'Open Ferry steps', exact: true }).click();
+  await expect(page.getByLabel('Choose Ferry steps', { exact: true })).toBeChecked();
+  await page.getByLabel('Choose Brickyard lane', { exact: true }).check();
+  await page.getByRole('button', { name: 'Send out…' }).click();
+  await page.getByRole('radio', { name: 'PNG', exact: true }).check();
+  await page.getByLabel('Long side, value').fill('150');
+  await page.keyboard.press('Enter');
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Send out 2 scenes in one ZIP' }).click(),
+  ]);
+  const parts = await unzipped(await file.path());
+  expect([...parts.keys()].sort()).toEqual(['brickyard-lane-night.png', 'ferry-steps-night.png']);
+  for (const png of parts.values()) {
+    const { width, height } = await sharp(png).metadata();
+    expect(Math.max(width, height)).toBe(150);
+  }
+  await page.getByRole('button', { name: 'Close' }).click();
+  await page.getByRole('button', { name: 'Never mind' }).click();
+  await expect(page.getByLabel('Choose Ferry steps', { exact: true })).toHaveCount(0);
+
+  // What is on its way when the wall is opened is shown, and can be cancelled there.
+  let state = 'running';
+  const job = { id: 'job', fileName: '9-nights.zip', progress: 0.4 };
+  await page.route('**/api/outputs', (route) => route.fulfill({ json: [{ ...job, state }] }));
+  await page.route('**/api/outputs/job', (route) => {
+    if (route.request().method() === 'DELETE') state = 'cancelled';
+    return route.fulfill({ json: { ...job, state } });
+  });
+  await page.reload();
+  await expect(page.getByRole('progressbar', { name: '9-nights.zip' })).toHaveAttribute(
+    'aria-valuenow',
+    '40',
+  );
+  await page.getByRole('list', { name: 'On the way out' }).getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByText('9-nights.zip: cancelled.')).toBeVisible();
+  expect((await request.get('/api/outputs')).ok()).toBe(true);
 });

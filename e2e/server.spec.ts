@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { request as http } from 'node:http';
+import { FIRST_SWITCHING } from '@/core/output/switching';
 import { expect, test } from '@playwright/test';
 import { PLAIN_FINISH, PLAIN_SURFACE } from '@/core/scene/new-scene';
 import { SCENE_VERSION } from '@/core/scene/schema';
@@ -62,6 +63,9 @@ const BODIES: [fault: string, path: string, body: unknown][] = [
   ['an unknown format', 'outputs', { format: 'gif', quality: 90 }],
   ['a quality of 0', 'outputs', { format: 'jpeg', quality: 0 }],
   ['a quality that is a word', 'outputs', { format: 'jpeg', quality: '90' }],
+  ['colours that are none', 'outputs', { format: 'jpeg', quality: 90, colours: 'cmyk' }],
+  ['a switching-on without numbers', 'switchings', { form: 'webp' }],
+  ['a switching-on that is far too fast', 'switchings', { ...FIRST_SWITCHING, fps: 1000 }],
 ];
 
 for (const [fault, path, body] of BODIES) {
@@ -126,6 +130,18 @@ test('an unknown scene is a 404 on every route of it', async ({ request }) => {
     expect((await request.post(`/api/scenes/nobody/${path}`, { data })).status()).toBe(404);
   }
   expect((await request.delete('/api/scenes/nobody')).status()).toBe(404);
+  const choice = { format: 'png', quality: 90 };
+  for (const [scenes, status] of [
+    [['nobody'], 404],
+    [[], 400],
+    [Array.from({ length: 61 }, () => 'ferry-steps'), 400],
+  ]) {
+    expect((await request.post('/api/outputs', { data: { scenes, choice } })).status()).toBe(status);
+  }
+  const long = { ...FIRST_SWITCHING, seconds: 20, fps: 60, long: 2560 };
+  const tooLong = await request.post('/api/scenes/ferry-steps/switchings', { data: long });
+  expect(tooLong.status()).toBe(413);
+  expect(((await tooLong.json()) as Fault).error.message).toContain('smaller');
   expect((await request.get('/api/outputs/nobody')).status()).toBe(404);
   expect((await request.get('/api/outputs/nobody/file')).status()).toBe(404);
   expect((await request.get('/scenes/nobody')).status()).toBe(404);

@@ -1,5 +1,6 @@
 import type { TakenPicture } from '@/core/placed/taken-picture';
 import type { OutputChoice } from '@/core/output/output-formats';
+import type { Switching } from '@/core/output/switching';
 import { SCENE_VERSION } from '@/core/scene/schema';
 import type { LogEntry } from '@/core/scene/history';
 import type { Region } from '@/core/plane/region';
@@ -200,6 +201,18 @@ export const api = {
   entryThumbnail: (sceneId: string, entryId: string) => `/api/scenes/${sceneId}/entries/${entryId}/thumbnail`,
   async startOutput(sceneId: string, order: OutputChoice): Promise<OutputProgress> {
     return (await (await post(`/api/scenes/${sceneId}/outputs`, order)).json()) as OutputProgress;
+  },
+  /** The lights of a scene coming on. */
+  async startSwitching(sceneId: string, switching: Switching): Promise<OutputProgress> {
+    return (await (await post(`/api/scenes/${sceneId}/switchings`, switching)).json()) as OutputProgress;
+  },
+  /** Pictures of several scenes, in one file. */
+  async startPictures(scenes: string[], choice: OutputChoice): Promise<OutputProgress> {
+    return (await (await post('/api/outputs', { scenes, choice })).json()) as OutputProgress;
+  },
+  /** Everything on its way out, and what came of the last ones. */
+  async outputs(): Promise<OutputProgress[]> {
+    return (await (await request('/api/outputs', { cache: 'no-store' })).json()) as OutputProgress[];
   },
   async outputProgress(id: string): Promise<OutputProgress> {
     return (await (await request(`/api/outputs/${id}`)).json()) as OutputProgress;

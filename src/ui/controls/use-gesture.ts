@@ -1,7 +1,15 @@
-import { useSession } from '../editor/editor-context';
+import { useContext } from 'react';
+import { EditorContext } from '../editor/editor-context';
 
-/** The gesture under way in the open scene: held while a pointer is down, ended when it is let go. */
+const NONE = { hold: () => {}, end: () => {} };
+
+/**
+ * The gesture under way in the open scene: held while a pointer is down, ended when it is let go. Outside of the editor there is no
+ * document that it could change.
+ */
 export function useGesture(): { hold: () => void; end: () => void } {
-  const { hold, settle } = useSession().scene.getState();
+  const session = useContext(EditorContext);
+  if (!session) return NONE;
+  const { hold, settle } = session.scene.getState();
   return { hold, end: settle };
 }

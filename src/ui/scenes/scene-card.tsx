@@ -1,6 +1,6 @@
 'use client';
 
-import { ActionIcon, Button, Group, Modal, Text } from '@mantine/core';
+import { ActionIcon, Button, Checkbox, Group, Modal, Text } from '@mantine/core';
 import { IconTrash } from '@tabler/icons-react';
 import Link from 'next/link';
 import { useState, type CSSProperties, type PointerEvent } from 'react';
@@ -13,10 +13,12 @@ interface SceneCardProps {
   scene: SceneSummary;
   onGone: () => void;
   onFault: (message: string) => void;
+  /** Set while scenes are chosen: whether this one is, and what turns that over. */
+  choosing?: { chosen: boolean; onToggle: () => void };
 }
 
 /** A scene on the wall: its thumbnail wipes from day to night under the pointer. */
-export function SceneCard({ scene, onGone, onFault }: SceneCardProps) {
+export function SceneCard({ scene, onGone, onFault, choosing }: SceneCardProps) {
   const [wipe, setWipe] = useState(0);
   const [asking, setAsking] = useState(false);
   const { id, title, revision, width, height, fixtures } = scene;
@@ -31,13 +33,26 @@ export function SceneCard({ scene, onGone, onFault }: SceneCardProps) {
     });
 
   return (
-    <article className={classes.card}>
+    <article className={classes.card} data-chosen={choosing?.chosen || undefined}>
+      {choosing && (
+        <Checkbox
+          className={classes.choose}
+          aria-label={`Choose ${title}`}
+          checked={choosing.chosen}
+          onChange={choosing.onToggle}
+        />
+      )}
       <Link
         href={`/scenes/${id}`}
         className={classes.thumbnail}
         style={{ '--wipe': wipe, aspectRatio: `${width} / ${height}` } as CSSProperties}
         onPointerMove={follow}
         onPointerLeave={() => setWipe(0)}
+        onClick={(event) => {
+          if (!choosing) return;
+          event.preventDefault();
+          choosing.onToggle();
+        }}
         aria-label={`Open ${title}`}
       >
         <ServedImage src={api.thumbnail(id, 'night', revision)} alt={`${title} by night`} />

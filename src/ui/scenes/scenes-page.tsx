@@ -6,11 +6,14 @@ import '@mantine/dropzone/styles.css';
 import { notifications } from '@mantine/notifications';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
+import { MOST_TOGETHER } from '@/core/output/output-order';
 import type { SceneSummary } from '@/core/scene/opened-scene';
 import { api, ApiError } from '@/state/session/api';
 import { watchConnection } from '@/state/session/connection';
 import { Logo } from '../editor/logo';
+import { Outgoing } from './outgoing';
 import { SceneCard } from './scene-card';
+import { SendTogether } from './send-together';
 import classes from './scenes.module.css';
 
 /** A photo on its way in: how much of it is sent, 0 to 1. */
@@ -26,6 +29,9 @@ export function ScenesPage({ scenes }: { scenes: SceneSummary[] }) {
   const choose = useRef<() => void>(null);
   const [taking, setTaking] = useState<Taking>();
   const [fault, setFault] = useState<string>();
+  const [chosen, setChosen] = useState<string[]>();
+  const [sending, setSending] = useState(false);
+  const together = scenes.filter(({ id }) => chosen?.includes(id));
   useEffect(() => watchConnection(() => api.alive()), []);
   useEffect(() => router.refresh(), [router]); // A wall kept from an earlier visit may be older.
 
@@ -51,14 +57,26 @@ export function ScenesPage({ scenes }: { scenes: SceneSummary[] }) {
       <header className={classes.header}>
         <Logo />
         <div className={classes.begin}>
-          {taking ? (
-            <Underway {...taking} />
-          ) : (
+          {taking && <Underway {...taking} />}
+          {!taking && chosen && (
+            <Choosing
+              count={together.length}
+              onAll={() => setChosen(scenes.slice(0, MOST_TOGETHER).map(({ id }) => id))}
+              onSend={() => setSending(true)}
+              onEnd={() => setChosen(undefined)}
+            />
+          )}
+          {!taking && !chosen && (
             <>
               <span className={classes.hint}>Drop a photo anywhere to begin a scene</span>
               <Button size="compact-sm" onClick={() => choose.current?.()}>
                 Choose a photo
               </Button>
+              {scenes.length > 0 && (
+                <Button size="compact-sm" variant="default" onClick={() => setChosen([])}>
+                  Send out several
+                </Button>
+              )}
             </>
           )}
         </div>
@@ -68,9 +86,17 @@ export function ScenesPage({ scenes }: { scenes: SceneSummary[] }) {
           {fault}
         </p>
       )}
+      <Outgoing />
+      {sending && <SendTogether scenes={together} onClose={() => setSending(false)} />}
       <main className={classes.wall}>
         {scenes.map((scene) => (
-          <SceneCard key={scene.id} scene={scene} onGone={() => router.refresh()} onFault={setFault} />
+          <SceneCard
+            key={scene.id}
+            scene={scene}
+            onGone={() => router.refresh()}
+            onFault={setFault}
+            choosing={chosen && choiceOf(scene.id, chosen, setChosen)}
+          />
         ))}
         {scenes.length === 0 && <p className={classes.hint}>No scene yet. Drop a daytime photo here.</p>}
       </main>
@@ -85,6 +111,43 @@ export function ScenesPage({ scenes }: { scenes: SceneSummary[] }) {
         <p className={classes.dropText}>Let go to turn it to night</p>
       </Dropzone.FullScreen>
     </div>
+  );
+}
+
+/** Whether a scene is among the chosen, and what turns that over. */
+function choiceOf(id: string, chosen: string[], setChosen: (chosen: string[]) => void) {
+  const isChosen = chosen.includes(id);
+  const onToggle = () => {
+    if (isChosen) setChosen(chosen.filter((other) => other !== id));
+    else if (chosen.length < MOST_TOGETHER) setChosen([...chosen, id]);
+  };
+  return { chosen: isChosen, onToggle };
+}
+
+interface ChoosingProps {
+  count: number;
+  onAll: () => void;
+  onSend: () => void;
+  onEnd: () => void;
+}
+
+/** What is done with the scenes that are chosen. */
+function Choosing({ count, onAll, onSend, onEnd }: ChoosingProps) {
+  return (
+    <>
+      <span className={classes.hint}>
+        {count === 0 ? 'Choose what goes out: click its picture' : `${count} chosen`}
+      </span>
+      <Button size="compact-sm" variant="default" onClick={onAll}>
+        All of them
+      </Button>
+      <Button size="compact-sm" disabled={count === 0} onClick={onSend}>
+        Send out…
+      </Button>
+      <Button size="compact-sm" variant="default" onClick={onEnd}>
+        Never mind
+      </Button>
+    </>
   );
 }
 

@@ -2,5 +2,9 @@
 
 import { MarksSvg } from '../marks-svg';
 import type { Stage } from '../step';
+import { usePlay } from './use-play';
 
-export const OutputSurface = (stage: Stage) => <MarksSvg stage={stage} />;
+export function OutputSurface(stage: Stage) {
+  usePlay(stage.night);
+  return <MarksSvg stage={stage} />;
+}
