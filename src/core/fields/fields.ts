@@ -25,6 +25,11 @@ export const platePoint = () =>
 /** A linear colour of luminance 1, as picked off the picture. */
 export type PickedColor = [r: number, g: number, b: number];
 
+/** A picked colour in JSON Schema. */
+export const COLOR_FORM = {
+  ...{ type: 'array', items: { type: 'number', minimum: 0, maximum: 100 }, minItems: 3, maxItems: 3 },
+} as const;
+
 export const isColor = (value: unknown): value is PickedColor =>
   Array.isArray(value) &&
   value.length === 3 &&

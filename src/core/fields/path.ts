@@ -23,4 +23,5 @@ export const path = (stride: number) =>
       'length',
       `a stroke has at most ${MOST_STROKE} places`,
       (value) => value.length <= stride * MOST_STROKE,
-    );
+    )
+    .meta({ json: { type: 'array', items: { type: 'number' }, maxItems: stride * MOST_STROKE } });

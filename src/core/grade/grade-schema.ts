@@ -1,5 +1,5 @@
 import { array, boolean, mixed, object, string, type InferType } from 'yup';
-import { fraction, hash, isColor, name, ranged } from '../fields/fields';
+import { COLOR_FORM, fraction, hash, isColor, name, ranged } from '../fields/fields';
 
 /** Most points of a curve, and most stops of colour by tone. */
 export const MOST_POINTS = 16;
@@ -41,7 +41,9 @@ export const byToneSchema = object({
   stops: array(
     object({
       at: fraction(),
-      color: mixed<CodedColor>((value): value is CodedColor => isCoded(value)).required(),
+      color: mixed<CodedColor>((value): value is CodedColor => isCoded(value))
+        .required()
+        .meta({ json: { ...COLOR_FORM, items: { type: 'number', minimum: 0, maximum: 1 } } }),
     })
       .noUnknown()
       .required(),

@@ -9,7 +9,7 @@ import {
   type PassKind,
 } from './pass';
 import type { OutlinePoint } from '../geometry/flatten-outline';
-import { hash, id, isColor, name, platePoint, ranged, type PickedColor } from '../fields/fields';
+import { COLOR_FORM, hash, id, isColor, name, platePoint, ranged, type PickedColor } from '../fields/fields';
 import { isCoordinate, path } from '../fields/path';
 
 /** Most points of an outline, strokes of a pass, passes of a matte, mattes of a scene, places of a night. */
@@ -67,6 +67,18 @@ export const paintStrokes = (of: string) =>
     pressure: string().oneOf(PRESSURE_ACTS).required(),
   });
 
+const OFFSET_FORM = {
+  type: 'object',
+  properties: { u: { type: 'number' }, v: { type: 'number' } },
+  required: ['u', 'v'],
+} as const;
+
+/** A point of an outline in JSON Schema: a place, and where its way bends before and behind it. */
+const OUTLINE_POINT = {
+  ...OFFSET_FORM,
+  properties: { ...OFFSET_FORM.properties, in: OFFSET_FORM, out: OFFSET_FORM },
+} as const;
+
 const PASS_SCHEMAS: Record<PassKind, Schema> = {
   sky: object({ ...joined, kind: string().required() }).noUnknown(),
   shadow: object({ ...joined, kind: string().required() }).noUnknown(),
@@ -79,7 +91,8 @@ const PASS_SCHEMAS: Record<PassKind, Schema> = {
         'length',
         `an outline has at most ${MOST_OUTLINE} points`,
         (points) => points.length <= MOST_OUTLINE,
-      ),
+      )
+      .meta({ json: { type: 'array', items: OUTLINE_POINT, maxItems: MOST_OUTLINE } }),
   }).noUnknown(),
   edge: object({
     ...joined,
@@ -107,7 +120,9 @@ const PASS_SCHEMAS: Record<PassKind, Schema> = {
   colour: object({
     ...joined,
     kind: string().required(),
-    color: mixed<PickedColor>((value): value is PickedColor => isColor(value)).required(),
+    color: mixed<PickedColor>((value): value is PickedColor => isColor(value))
+      .required()
+      .meta({ json: COLOR_FORM }),
     reach: ranged('reach'),
     soft: ranged('shoulder'),
   }).noUnknown(),
@@ -135,6 +150,7 @@ const hasKind = (value: unknown): value is Pass =>
 /** A pass is checked by the schema of its kind. */
 const passSchema = mixed<Pass>((value): value is Pass => hasKind(value))
   .required()
+  .meta({ variants: PASS_SCHEMAS })
   .test('pass', function check(value) {
     try {
       PASS_SCHEMAS[value.kind].validateSync(value, { strict: true });

@@ -61,7 +61,7 @@ describe('xmpOf', () => {
     expect(xml).toContain('tiff:Model="Two &lt;3&gt; &amp; &quot;more&quot;"');
     expect(xml).toContain('<rdf:li>Åse Berg</rdf:li>');
     expect(xml).toContain('exif:GPSLatitude="12,30.00000S"');
-     
+
     expect(xml).not.toMatch(/[\x00-\x08]/);
   });
 });

@@ -97,7 +97,7 @@ export function exifOf(facts: ToldFacts): { IFD0: Tags; IFD2: Tags; IFD3: Tags }
 }
 
 /** Characters that XML 1.0 does not hold, however they are written. */
- 
+
 const UNWRITABLE = /[\x00-\x08\x0b\x0c\x0e-\x1f\ufffe\uffff]/g;
 
 const escaped = (text: string): string =>

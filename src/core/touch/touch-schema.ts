@@ -30,7 +30,9 @@ export const touchSchema = object({
   circuit: id().optional(),
   gel: gelSchema,
   /** What it gives where it is laid on fully: lux, cd/m2 or stops. */
-  amount: mixed<number>((value): value is number => typeof value === 'number').required(),
+  amount: mixed<number>((value): value is number => typeof value === 'number')
+    .required()
+    .meta({ json: { type: 'number' } }),
   /** Where it is kept in; none: everywhere. */
   only: object({ matte: id(), outside: boolean().strict().required() })
     .noUnknown()
