@@ -5,6 +5,8 @@ import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { expect, test } from '@playwright/test';
 import sharp from 'sharp';
+import { applyLut } from '@/core/grade/apply-lut';
+import { parseCube } from '@/core/grade/cube-lut';
 import { brightness, copyOf, openEditor, openStep, toneAt } from './support/editor';
 import { unzipped } from '../test/unzipped';
 
@@ -257,4 +259,22 @@ test('several scenes go out from the wall in one file, and a reload knows of the
   await page.getByRole('list', { name: 'On the way out' }).getByRole('button', { name: 'Cancel' }).click();
   await expect(page.getByText('9-nights.zip: cancelled.')).toBeVisible();
   expect((await request.get('/api/outputs')).ok()).toBe(true);
+});
+
+test('the night goes out as a table that darkens, and says how far it is off', async ({ page, request }) => {
+  await openEditor(page, await copyOf(request, 'ferry-steps'));
+  await openStep(page, /^Output/);
+  await page.getByRole('button', { name: /^Night for other photos/ }).click();
+  await page.getByLabel('Entries').selectOption('17');
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save the table' }).click(),
+  ]);
+  expect(file.suggestedFilename()).toMatch(/\.cube$/);
+  await expect(page.getByText(/^Beside this night without lamps it is off by [\d.]+ of 255/)).toBeVisible();
+  const table = parseCube(await readFile(await file.path(), 'utf8'));
+  expect(table.size).toBe(17);
+  const [r, g, b] = applyLut(table, [0.6, 0.6, 0.6]);
+  expect(Math.max(r, g, b)).toBeLessThan(0.4);
+  expect((await request.get('/api/scenes/ferry-steps/table?side=18')).status()).toBe(400);
 });

@@ -1,4 +1,5 @@
 import { array, mixed, number, object, string } from 'yup';
+import { TABLE_SIDES, type TableSide } from '@/core/output/night-table';
 import { MOST_TOGETHER } from '@/core/output/output-order';
 import { switchingSchema } from '@/core/output/switching';
 import { unique } from '@/core/fields/fields';
@@ -75,6 +76,13 @@ export const outputRequest = outputChoice;
 export const picturesRequest = object({
   scenes: array(string().strict().required()).required().min(1).max(MOST_TOGETHER),
   choice: outputChoice,
+})
+  .noUnknown()
+  .required();
+
+/** Query of a night as a table. */
+export const tableRequest = object({
+  side: mixed<TableSide>().transform(Number).oneOf(TABLE_SIDES).required(),
 })
   .noUnknown()
   .required();

@@ -1,5 +1,6 @@
 import type { TakenPicture } from '@/core/placed/taken-picture';
 import type { OutputChoice } from '@/core/output/output-formats';
+import type { TableOff, TableSide } from '@/core/output/night-table';
 import type { Switching } from '@/core/output/switching';
 import { SCENE_VERSION } from '@/core/scene/schema';
 import type { LogEntry } from '@/core/scene/history';
@@ -90,6 +91,13 @@ export interface Begun {
 export interface Moment {
   id: string;
   name: string;
+}
+
+/** A night as the text of a `.cube` file, how far it is off, and what is not in it. */
+export interface NightTable {
+  text: string;
+  off: TableOff;
+  missing: string[];
 }
 
 /** A picture on its way out, as the server tells of it. */
@@ -209,6 +217,11 @@ export const api = {
   /** Pictures of several scenes, in one file. */
   async startPictures(scenes: string[], choice: OutputChoice): Promise<OutputProgress> {
     return (await (await post('/api/outputs', { scenes, choice })).json()) as OutputProgress;
+  },
+  /** A scene's night as the text of a table of colours. */
+  async nightTable(sceneId: string, side: TableSide): Promise<NightTable> {
+    const answer = await request(`/api/scenes/${sceneId}/table?side=${side}`, { cache: 'no-store' });
+    return (await answer.json()) as NightTable;
   },
   /** Everything on its way out, and what came of the last ones. */
   async outputs(): Promise<OutputProgress[]> {

@@ -2,11 +2,11 @@ import { useEffect, useRef, useState } from 'react';
 import { api, ApiError, type OutputProgress } from '@/state/session/api';
 import { followOutput, isUnderWay } from '@/state/work/follow-output';
 
-/** Hands a file of this server to the browser's own downloads. */
-export function download(href: string): void {
+/** Hands a file to the browser's own downloads. `name` counts where no server names it. */
+export function download(href: string, name = ''): void {
   const link = document.createElement('a');
   link.href = href;
-  link.download = '';
+  link.download = name;
   link.click();
 }
 

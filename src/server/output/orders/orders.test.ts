@@ -9,6 +9,8 @@ import { streetLamp, streetScene, testCircuit } from '../../../../test/street';
 import { unzipped } from '../../../../test/unzipped';
 import { begunScene, pictureBytes, temporaryWorkspace } from '../../../../test/workspace';
 import { outputs } from '@/db/schema';
+import { parseCube } from '@/core/grade/cube-lut';
+import { writeTable } from '../write-table';
 import type { Workspace } from '../../assets/workspace';
 import { openScene } from '../../scenes/scene-repository';
 import { createOutputJobs, type OutputJobs, type OutputStatus } from '../output-jobs';
@@ -169,5 +171,50 @@ describe('outputs and the server’s end', () => {
     expect(createOutputJobs(space, renderer).status('old')).toMatchObject({
       ...{ state: 'failed', reason: expect.stringContaining('updated') as string },
     });
+  });
+});
+
+describe('a night as a table', () => {
+  const plain = (night: Scene['night']): Scene['night'] => ({
+    ...night,
+    ...{ haze: 0, evenOut: 0, surround: { ...night.surround, stops: 0 } },
+  });
+
+  /** A photo of many colours. */
+  async function colourful(): Promise<Scene> {
+    const rgb = Uint8Array.from({ length: 3 * 160 * 120 }, (_, i) => {
+      const [x, y] = [Math.floor(i / 3) % 160, Math.floor(i / 480)];
+      return [1.5 * x, 2 * y, 255 - x - (y % 40)][i % 3];
+    });
+    const png = await sharp(rgb, { raw: { width: 160, height: 120, channels: 3 } })
+      .png()
+      .toBuffer();
+    const { plate } = openScene(space, await begunScene(space, png)).scene;
+    return { ...scene, plate, sky: { ...scene.sky, from: 'plate' } };
+  }
+
+  it.each([17, 33, 65] as const)(
+    'of side %i is as the picture is where nothing goes by place',
+    async (side) => {
+      const bare = { ...(await colourful()), night: plain(scene.night) };
+      const { text, off, missing } = await writeTable(space, renderer, bare, side, NEVER);
+      expect(missing).toEqual([]);
+      expect(off.mean).toBeLessThan(0.8);
+      expect(off.most).toBeLessThan(3);
+      expect(parseCube(text)).toMatchObject({ dimensions: 3, size: side });
+      expect(text).toContain(`by less than ${off.most.toFixed(1)}.`);
+    },
+  );
+
+  it('says what it lacks where much goes by place', async () => {
+    const { text, missing } = await writeTable(
+      space,
+      renderer,
+      { ...scene, night: { ...scene.night, haze: 0.5 } },
+      17,
+      NEVER,
+    );
+    expect(missing).toContain('haze');
+    expect(text).toMatch(/^# Not in it, since it goes by place: .*haze/m);
   });
 });

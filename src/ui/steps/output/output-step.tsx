@@ -12,6 +12,7 @@ import { useRememberedOrder } from '../../sending/remembered-order';
 import { download, useSending } from '../../sending/use-sending';
 import { NO_PLAY } from './output-view';
 import { SwitchingPart, useSwitching } from './switching-part';
+import { TablePart } from './table-part';
 import classes from '../../worksheet/worksheet.module.css';
 
 /** The way out: a finished picture, the lights coming on, and the scene as a file. All are made on the server. */
@@ -55,23 +56,28 @@ export function OutputStep() {
           Save the scene as a file
         </Button>
       </div>
-      <SwitchingFold />
+      <OtherWays />
     </>
   );
 }
 
-function SwitchingFold() {
-  const open = useView(({ outputPart }) => outputPart === 'switching');
+/** What else can be made of the scene, one part open at a time. */
+function OtherWays() {
+  const open = useView(({ outputPart }) => outputPart);
   const set = useView((view) => view.set);
   const { switching } = useSwitching();
+  const fold = (part: NonNullable<typeof open>) => ({
+    open: open === part,
+    onToggle: () => set({ outputPart: open === part ? undefined : part, ...NO_PLAY }),
+  });
   return (
-    <Fold
-      title="Switching on"
-      says={`${switching.seconds.toFixed(1)} s, from dark`}
-      open={open}
-      onToggle={() => set({ outputPart: open ? undefined : 'switching', ...NO_PLAY })}
-    >
-      <SwitchingPart />
-    </Fold>
+    <>
+      <Fold title="Switching on" says={`${switching.seconds.toFixed(1)} s, from dark`} {...fold('switching')}>
+        <SwitchingPart />
+      </Fold>
+      <Fold title="Night for other photos" says="a table of colours" {...fold('table')}>
+        <TablePart />
+      </Fold>
+    </>
   );
 }

@@ -4,7 +4,7 @@ import type { Slice } from '../../view/slice';
 
 export interface OutputView {
   /** The part that is open beside the picture's own. */
-  outputPart?: 'switching';
+  outputPart?: 'switching' | 'table';
   /** What is played in the picture. */
   playing?: Switching;
   /** The scene as it is played, picture by picture. */
