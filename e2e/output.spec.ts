@@ -55,6 +55,7 @@ test('a smaller TIFF of 16 bits goes out, and the next output begins with the la
   await openStep(page, /^Output/);
   await page.getByRole('radio', { name: 'TIFF, 16 bit' }).check();
   await expect(page.getByLabel('Quality, value')).toHaveCount(0);
+  await expect(page.getByText(/^about [\d.]+ MB$/)).toBeVisible();
   await page.getByLabel('Long side, value').fill('300');
   await page.keyboard.press('Enter');
   const [tiff] = await Promise.all([

@@ -170,10 +170,13 @@ await page.getByRole('button', { name: /^Output/ }).click();
 const download = page.waitForEvent('download');
 await page.getByRole('button', { name: /^Send out/ }).click();
 await download;
+await page.getByRole('button', { name: /^Switching on/ }).click();
+await page.getByRole('button', { name: /^Send out \d+ pictures/ }).scrollIntoViewIfNeeded();
 await shoot('output');
 
-await page.goto('/');
-await page.waitForFunction(() => [...document.images].every((image) => image.complete));
+await page.goto('/', { waitUntil: 'domcontentloaded' });
+const isWhole = () => document.images.length > 0 && [...document.images].every((image) => image.complete);
+await page.waitForFunction(isWhole, undefined, { timeout: 120_000 });
 const card = (await page.getByRole('link', { name: 'Open Ferry steps' }).boundingBox())!;
 await page.mouse.move(card.x + card.width * 0.45, card.y + card.height / 2);
 await shoot('scenes');

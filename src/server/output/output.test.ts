@@ -9,6 +9,7 @@ import { abortError } from '@/engine/aborted';
 import type { Renderer } from '@/engine/renderer';
 import { streetLamp, streetScene } from '../../../test/street';
 import { pictureBytes, temporaryWorkspace, begunScene } from '../../../test/workspace';
+import { createEstimator } from './estimate-output';
 import { fileStem } from './file-names';
 import { createOutputJobs, type OutputStatus } from './output-jobs';
 import { renderRgb } from './render-picture';
@@ -194,6 +195,29 @@ describe('output jobs', () => {
     expect(() => createOutputJobs(space, renderer).status('none')).toThrow('Send it out again');
   });
 });
+
+it.each(['jpeg', 'png', 'png16', 'avif'] as const)(
+  'the size of a %s is told beforehand, roughly',
+  async (format) => {
+    const rgb = Uint8Array.from({ length: 3 * 600 * 400 }, (_, i) => {
+      const [x, y] = [Math.floor(i / 3) % 600, Math.floor(i / 1800)];
+      return 90 + 60 * Math.sin(x / 9 + y / 31) * Math.sin(y / 13) + ((x * 7919 + y * 104729) % 23);
+    });
+    const png = await sharp(rgb, { raw: { width: 600, height: 400, channels: 3 } })
+      .png()
+      .toBuffer();
+    const open = openScene(space, await begunScene(space, png));
+    const estimator = createEstimator(renderer);
+    const choice: OutputChoice = { format, quality: 90 };
+    const { signal } = new AbortController();
+    const told = (await estimator.bytes(open, choice, signal))!;
+    const jobs = createOutputJobs(space, renderer);
+    const { bytes } = await ended(jobs, jobs.start({ kind: 'picture', scene: open.scene, choice }).id);
+    expect(told / bytes!).toBeGreaterThan(0.7);
+    expect(told / bytes!).toBeLessThan(1.4);
+    expect(await estimator.bytes(open, { ...choice, format: 'ora' }, signal)).toBeUndefined();
+  },
+);
 
 it('file names hold nothing but letters, digits and dashes', () => {
   expect(fileStem('Ferry steps, 3rd “try”/../é')).toBe('ferry-steps-3rd-try-e-night');

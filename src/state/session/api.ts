@@ -227,6 +227,11 @@ export const api = {
   async outputs(): Promise<OutputProgress[]> {
     return (await (await request('/api/outputs', { cache: 'no-store' })).json()) as OutputProgress[];
   },
+  /** About how large an output will be, bytes; undefined where that is not known. */
+  async estimate(sceneId: string, order: OutputChoice, signal: AbortSignal): Promise<number | undefined> {
+    const answer = await post(`/api/scenes/${sceneId}/outputs/estimate`, order, { signal });
+    return ((await answer.json()) as { bytes?: number }).bytes;
+  },
   async outputProgress(id: string): Promise<OutputProgress> {
     return (await (await request(`/api/outputs/${id}`)).json()) as OutputProgress;
   },

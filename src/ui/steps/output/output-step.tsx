@@ -13,6 +13,7 @@ import { download, useSending } from '../../sending/use-sending';
 import { NO_PLAY } from './output-view';
 import { SwitchingPart, useSwitching } from './switching-part';
 import { TablePart } from './table-part';
+import { useEstimate } from './use-estimate';
 import classes from '../../worksheet/worksheet.module.css';
 
 /** The way out: a finished picture, the lights coming on, and the scene as a file. All are made on the server. */
@@ -25,6 +26,7 @@ export function OutputStep() {
   const [order, setOrder] = useRememberedOrder();
   const { width, height } = outputSize(full, order.long);
   const sending = useSending();
+  const estimate = useEstimate(id, order);
 
   const send = () =>
     void sending.send(async () => {
@@ -45,6 +47,7 @@ export function OutputStep() {
       <SendButtons sending={sending} onSend={send}>
         Send out {width} × {height}
       </SendButtons>
+      {estimate && !sending.output && <p className={classes.hint}>{estimate}</p>}
       <HowItGoes sending={sending} />
       <p className={classes.hint}>
         {'hasLayers' in OUTPUT_FORMATS[order.format]
