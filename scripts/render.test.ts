@@ -12,7 +12,14 @@ import { renderRgb } from '@/server/output/render-picture';
 import { createServerRenderer } from '@/server/output/render-service';
 import type { Workspace } from '@/server/assets/workspace';
 import { half } from '../test/spy-renderer';
-import { begunScene, receiveBytes, sceneFileBytes, temporaryWorkspace } from '../test/workspace';
+import { streetLamp, testCircuit } from '../test/street';
+import {
+  begunScene,
+  pictureBytes,
+  receiveBytes,
+  sceneFileBytes,
+  temporaryWorkspace,
+} from '../test/workspace';
 
 let space: Workspace;
 let remove: () => Promise<void>;
@@ -67,12 +74,51 @@ it('renders a scene with all that it holds, what an edge brush found too', async
   ).toBe(0);
 });
 
+it('writes each circuit alone beside the picture, in the colours and depth that are asked for', async () => {
+  const { scene: bare } = openScene(space, await begunScene(space, await pictureBytes(240, 160)));
+  const lamps = [streetLamp('1', 0.3, { circuit: 'a' }), streetLamp('2', 0.7, { circuit: 'b' })];
+  const circuits = [
+    testCircuit('a', { name: 'Quay' }),
+    testCircuit('b', { name: 'Quay' }),
+    testCircuit('c', { muted: true }),
+  ];
+  const scene = { ...bare, circuits, fixtures: lamps };
+  const file = join(folder, 'circuits.sundew');
+  await writeFile(file, await sceneFileBytes(space, scene));
+  const out = join(folder, 'whole.png');
+  const own = join(folder, 'own', 'circuits');
+  const args = ['--deep', '--colours', 'p3', '--width', '120', '--facts', 'none', '--circuits', own];
+  const { code, out: told } = await render(file, '--out', out, ...args);
+  expect(code).toBe(0);
+  const names = ['night.png', 'quay.png', 'quay-2.png'];
+  expect(lines(told)).toEqual(
+    [out, ...names.map((name) => join(own, name))].map((path) => `${path}: 120 x 80`),
+  );
+  const means = await Promise.all(
+    [out, ...names.map((name) => join(own, name))].map(async (path) => {
+      const { depth, icc, exif } = await sharp(path).metadata();
+      expect([depth, exif]).toEqual(['ushort', undefined]);
+      expect(icc!.toString('latin1').replaceAll('\0', '')).toContain('sP3C');
+      return (await sharp(path).stats()).channels[0].mean;
+    }),
+  );
+  const [whole, night, ...alone] = means;
+  for (const mean of alone) {
+    expect(mean).toBeGreaterThan(night * 1.01);
+    expect(mean).toBeLessThan(whole);
+  }
+});
+
 it.each([
   ['no file', [], 2, /^Usage:/],
   ['an ending that is no picture’s', ['a.sundew', '--out', 'a.gif'], 2, /^Usage:/],
   ['a width that is none', ['a.sundew', '--out', 'a.png', '--width', 'wide'], 2, /^Usage:/],
   ['a quality that is none', ['a.sundew', '--out', 'a.jpg', '--quality', '0'], 2, /^Usage:/],
   ['16 bits of a format that has none', ['a.sundew', '--out', 'a.jpg', '--deep'], 2, /^Usage:/],
+  ['floats of a format that has none', ['a.sundew', '--out', 'a.png', '--float'], 2, /^Usage:/],
+  ['colours that are none', ['a.sundew', '--out', 'a.png', '--colours', 'cmyk'], 2, /^Usage:/],
+  ['sharpening that is none', ['a.sundew', '--out', 'a.png', '--sharpen', ''], 2, /^Usage:/],
+  ['circuits of a file that holds them all', ['a.sundew', '--out', 'a.exr', '--circuits', 'x'], 2, /^Usage:/],
   ['an option that is none', ['a.sundew', '--out', 'a.png', '--fast'], 2, /^Usage:/],
   ['a file that is not there', ['none.sundew', '--out', 'a.png'], 1, /none\.sundew/],
   ['a file that is no scene', ['package.json', '--out', 'a.png'], 1, /damaged/],

@@ -11,11 +11,10 @@ export function slug(name: string, otherwise: string): string {
 /** The name of a scene's files, without their ending. */
 export const fileStem = (title: string): string => `${slug(title, 'scene')}-night`;
 
-/** File names for several titles: those that are alike are numbered. */
-export function fileNames(titles: readonly string[], ending: string): string[] {
+/** File names of some stems: those that are alike are numbered. */
+export function numbered(stems: readonly string[], ending: string): string[] {
   const seen = new Map<string, number>();
-  return titles.map((title) => {
-    const stem = fileStem(title);
+  return stems.map((stem) => {
     const count = (seen.get(stem) ?? 0) + 1;
     seen.set(stem, count);
     return count === 1 ? `${stem}.${ending}` : `${stem}-${count}.${ending}`;

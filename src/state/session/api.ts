@@ -6,7 +6,7 @@ import { SCENE_VERSION } from '@/core/scene/schema';
 import type { LogEntry } from '@/core/scene/history';
 import type { Region } from '@/core/plane/region';
 import type { CoveragePicture } from '@/engine/render-assets';
-import type { OpenScene } from '@/core/scene/opened-scene';
+import type { OpenScene, SceneSummary } from '@/core/scene/opened-scene';
 import type { Nocturne } from '@/core/night/nocturnes';
 import type { Night, Scene } from '@/core/scene/schema';
 import { noteAnswer } from './connection';
@@ -120,6 +120,11 @@ export const api = {
   },
   async openScene(sceneId: string): Promise<OpenScene> {
     return (await (await request(`/api/scenes/${sceneId}`, { cache: 'no-store' })).json()) as OpenScene;
+  },
+  /** All scenes of the wall. */
+  async scenes(): Promise<SceneSummary[]> {
+    const answer = await request('/api/scenes', { cache: 'no-store' });
+    return ((await answer.json()) as { scenes: SceneSummary[] }).scenes;
   },
   async save(sceneId: string, base: number, entries: LogEntry[]): Promise<number> {
     const response = await post(`/api/scenes/${sceneId}/revisions`, {

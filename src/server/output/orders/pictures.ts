@@ -4,7 +4,7 @@ import { OUTPUT_FORMATS } from '@/core/output/output-formats';
 import type { OutputOrders } from '@/core/output/output-order';
 import { isAbort } from '@/engine/aborted';
 import { diskFull } from '../../http/app-error';
-import { fileNames } from '../file-names';
+import { fileStem, numbered } from '../file-names';
 import { writeZip } from '../write-zip';
 import type { OrderKind } from './order-kind';
 import { writeScene } from './picture';
@@ -17,10 +17,8 @@ export const pictures: OrderKind<OutputOrders['pictures']> = {
   file: ({ scenes }) => ({ name: `${scenes.length}-nights.zip`, mime: 'application/zip' }),
   async write(file, { scenes, choice }, means) {
     const { signal, onProgress, temporary } = means;
-    const names = fileNames(
-      scenes.map(({ title }) => title),
-      OUTPUT_FORMATS[choice.format].ending,
-    );
+    const stems = scenes.map(({ title }) => fileStem(title));
+    const names = numbered(stems, OUTPUT_FORMATS[choice.format].ending);
     const zip = new ZipFile();
     const made: string[] = [];
     const missing: string[] = [];
