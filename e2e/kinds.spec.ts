@@ -163,12 +163,13 @@ test('a pane over a front is parted into a grid; its panes differ, and some stay
 test('a matte glows, its edge becomes a tube, and bulbs are scattered in it', async ({ page, request }) => {
   const id = await copyOf(request, 'picture-house');
   await openEditor(page, id);
+  const sky = async () => brightness(await toneAt(page, 0.3, 0.15, 0.05));
+  // Before a matte is shown over it.
+  const before = await sky();
   await openStep(page, /^Mattes/);
   await page.getByRole('button', { name: 'Sky', exact: true }).click();
   await pictureReady(page);
   await openStep(page, /^Fixtures/);
-  const sky = async () => brightness(await toneAt(page, 0.3, 0.15, 0.05));
-  const before = await sky();
   await kind(page, 'strand');
   await page.getByRole('button', { name: 'Scatter bulbs in it' }).click();
   await pictureReady(page);
