@@ -3,28 +3,24 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { build, type Plugin } from 'esbuild';
 
-await build({
-  entryPoints: { render: 'scripts/render.ts' },
+/** Bundles for Node. */
+const forNode = {
   outdir: 'dist',
   outExtension: { '.js': '.mjs' },
   bundle: true,
   platform: 'node',
   format: 'esm',
   target: 'node20',
-  packages: 'external',
-});
+} as const;
+
+await build({ ...forNode, entryPoints: { render: 'scripts/render.ts' }, packages: 'external' });
 
 await build({
+  ...forNode,
   entryPoints: {
     'render-worker': 'src/engine/pool/node-render-worker.ts',
     'decode-worker': 'src/server/plates/decode-worker.ts',
   },
-  outdir: 'dist',
-  outExtension: { '.js': '.mjs' },
-  bundle: true,
-  platform: 'node',
-  format: 'esm',
-  target: 'node20',
   external: ['libraw-wasm', 'lcms-wasm', 'sharp', 'yauzl'],
 });
 
