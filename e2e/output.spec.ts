@@ -7,7 +7,7 @@ import { expect, test } from '@playwright/test';
 import sharp from 'sharp';
 import { applyLut } from '@/core/grade/apply-lut';
 import { parseCube } from '@/core/grade/cube-lut';
-import { brightness, copyOf, openEditor, openStep, toneAt } from './support/editor';
+import { brightness, copyOf, openEditor, openStep, saved, toneAt } from './support/editor';
 import { unzipped } from '../test/unzipped';
 
 test.use({ deviceScaleFactor: 1 });
@@ -211,6 +211,15 @@ test('the lights come on in the picture and go out as a moving one', async ({ pa
   const part = { left: 64, top: 68, width: 12, height: 8 };
   const mean = async (page: number) => (await sharp(film, { page }).extract(part).stats()).channels[1].mean;
   expect(await mean(0)).toBeLessThan((await mean(pages! - 1)) - 15);
+
+  // From a cue it fades instead.
+  await page.getByRole('region', { name: 'Cues' }).getByRole('button', { name: 'keep this' }).click();
+  await page.getByLabel('From', { exact: true }).selectOption({ label: 'Cue 1' });
+  await expect(page.getByLabel('How Quay comes on')).toHaveCount(0);
+  await expect(page.getByLabel('To', { exact: true })).toHaveValue('');
+  await page.getByRole('button', { name: 'Play it here' }).click();
+  await expect(page.getByRole('button', { name: 'Play it here' })).toBeVisible();
+  await saved(page);
   await page.reload();
   await openStep(page, /^Output/);
   await expect(page.getByRole('button', { name: /^Switching on/ })).toContainText('0.5 s');

@@ -11,6 +11,7 @@ import { benchOutput } from './output';
 import { benchPlaced } from './placed';
 import { benchPreview } from './preview';
 import { benchSky } from './sky';
+import { benchSwitching } from './switching';
 import { benchTouch } from './touch';
 
 await benchPreview();
@@ -23,6 +24,7 @@ await benchMirror();
 await benchDesk();
 await benchKernels();
 await benchOutput();
+await benchSwitching();
 await benchMattes();
 renderer.close();
 await rm(dataDir, { recursive: true, force: true });

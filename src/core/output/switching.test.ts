@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { litLayerIds } from '../../../test/lit-layers';
 import { streetLamp, streetScene, testCircuit } from '../../../test/street';
 import { kelvinGel } from '../fixture/kelvin-gel';
+import { cueOf } from '../scene/cues';
 import {
   FIRST_SWITCHING,
   ownWay,
@@ -118,6 +119,37 @@ describe('a switching-on', () => {
     );
     const falls = levels.filter((level, k) => k > 0 && level < levels[k - 1] - 1);
     expect(falls.length).toBeGreaterThanOrEqual(3);
+  });
+});
+
+describe('a fade between cues', () => {
+  const dim = { ...cueOf(scene, 'dim', 'Dim'), ambient: -2 };
+  const low = { ...dim, circuits: dim.circuits.map((own) => ({ ...own, level: -6, muted: false })) };
+  const cued = { ...scene, cues: [low, { ...cueOf(scene, 'late', 'Late'), master: -1 }] };
+
+  it('goes from one to the other, or to the desk as it is, and back nowhere', () => {
+    for (const [to, master, level] of [
+      ['late', -1, -1],
+      [undefined, scene.desk.master, -1],
+    ] as const) {
+      const ready = readySwitching(cued, { ...FIRST_SWITCHING, fade: { from: 'dim', to } });
+      const at = (k: number) => switchedAt(ready, k);
+      expect([at(0).desk.ambient, at(0).circuits[0].level]).toEqual([-2, -6]);
+      const end = at(ready.frames - 1);
+      expect([end.desk.ambient, end.desk.master, end.circuits[0].level]).toEqual([
+        scene.desk.ambient,
+        master,
+        level,
+      ]);
+      const levels = Array.from({ length: ready.frames }, (_, k) => at(k).circuits[0].level);
+      expect(levels).toEqual([...levels].sort((a, b) => a - b));
+      expect(at(3).fixtures).toEqual(scene.fixtures);
+    }
+  });
+
+  it('is none where the cue that it begins with is gone', () => {
+    const ready = readySwitching(cued, { ...FIRST_SWITCHING, fade: { from: 'gone' } });
+    expect(litLayerIds(switchedAt(ready, 0))).toEqual([]);
   });
 });
 

@@ -3,7 +3,10 @@ import { id } from '../fields/fields';
 import { RANGES } from '../fields/ranges';
 import { seeded } from '../fixture/seeded';
 import { burns } from '../picture/layers';
-import type { Circuit, Fixture, Scene } from '../scene/schema';
+import { runCommand } from '../scene/command';
+import { setDeskBetween } from '../scene/cue-commands';
+import { cueOf } from '../scene/cues';
+import type { Circuit, Cue, Fixture, Scene } from '../scene/schema';
 
 /** How the lights of a circuit come on. */
 export const WAYS_ON = {
@@ -63,6 +66,8 @@ export const switchingSchema = object({
   )
     .required()
     .max(100),
+  /** A fade instead: from a cue to another one, or to the desk as it is. */
+  fade: object({ from: id(), to: id().optional() }).noUnknown().optional().default(undefined),
 })
   .noUnknown()
   .required();
@@ -77,6 +82,7 @@ export interface Switching {
   quality: number;
   seed: number;
   ways: { circuit: string; way: WayOn }[];
+  fade?: { from: string; to?: string };
 }
 
 export const FIRST_SWITCHING: Switching = {
@@ -122,6 +128,8 @@ export interface ReadySwitching {
   scene: Scene;
   /** In the order of the scene's circuits. Those that do not burn never begin. */
   cueings: Cueing[];
+  /** The cues between which the desk fades instead. */
+  fade?: [from: Cue, to: Cue];
   /** How many pictures until everything burns, the first one dark and the last one whole. */
   frames: number;
 }
@@ -143,8 +151,18 @@ function parted(circuit: Circuit, fixtures: readonly Fixture[], seed: number) {
   return { parts, partOf };
 }
 
-/** Readies a scene to be switched on. What does not burn stays dark. */
+/** The cues of a fade; none where the scene has not the one that it begins with. */
+function fadeOf(scene: Scene, { fade }: Switching): ReadySwitching['fade'] {
+  const from = scene.cues.find(({ id }) => id === fade?.from);
+  const to = scene.cues.find(({ id }) => id === fade?.to) ?? cueOf(scene, 'now', 'Now');
+  return from && [from, to];
+}
+
+/** Readies a scene to be switched on, or faded. What does not burn stays dark. */
 export function readySwitching(scene: Scene, switching: Switching): ReadySwitching {
+  const frames = Math.max(2, Math.round(switching.seconds * switching.fps) + 1);
+  const fade = fadeOf(scene, switching);
+  if (fade) return { scene, cueings: [], fade, frames };
   const burning = scene.circuits.filter((circuit) => burns(circuit, scene));
   const gap = burning.length > 1 ? (1 - LASTS) / (burning.length - 1) : 0;
   const belongs = new Map<string, string>();
@@ -165,17 +183,19 @@ export function readySwitching(scene: Scene, switching: Switching): ReadySwitchi
     }));
   });
   const fixtures = scene.fixtures.map((own) => ({ ...own, circuit: belongs.get(own.id) ?? own.circuit }));
-  const frames = Math.max(2, Math.round(switching.seconds * switching.fps) + 1);
   return { scene: { ...scene, fixtures }, cueings, frames };
 }
 
 /** How often a tube strikes before it burns, and what is left of its light between: shares. */
 const STRIKES = { count: 5, dark: 0.02, weak: 0.4 } as const;
 
+/** From 0 to 1, slow at both ends. */
+const smooth = (t: number) => t * t * (3 - 2 * t);
+
 /** Share of a circuit's light at a share of its time, below 1. */
 const SHARES: Record<WayOn, (t: number, seed: number) => number> = {
   atOnce: () => 0,
-  fades: (t) => t * t * (3 - 2 * t),
+  fades: smooth,
   flickers(t, seed) {
     const beat = Math.floor(t * 2 * STRIKES.count);
     const chance = seeded(seed + 7 * beat)();
@@ -202,7 +222,8 @@ function circuitAt({ circuit, way, begins, lasts, seed }: Cueing, time: number):
 }
 
 /** The scene as picture `frame` of a switching-on shows it. */
-export function switchedAt({ scene, cueings, frames }: ReadySwitching, frame: number): Scene {
+export function switchedAt({ scene, cueings, fade, frames }: ReadySwitching, frame: number): Scene {
   const time = Math.min(1, frame / (frames - 1));
+  if (fade) return runCommand(scene, setDeskBetween('', ...fade, smooth(time))).scene;
   return { ...scene, circuits: cueings.map((cueing) => circuitAt(cueing, time)) };
 }

@@ -69,7 +69,7 @@ export function SwitchingPart() {
   const { frames } = readySwitching(scene, switching);
   const isTooLarge = width * height * frames > MOST_SWITCHING_PIXELS;
 
-  if (burning.length === 0) {
+  if (burning.length === 0 && scene.cues.length === 0) {
     return (
       <p className={classes.hint}>Nothing burns yet. Light a lamp in Fixtures, and see it come on here.</p>
     );
@@ -81,7 +81,8 @@ export function SwitchingPart() {
     });
   return (
     <>
-      <WayRows switching={switching} onChange={set} />
+      {scene.cues.length > 0 && <FadeRows switching={switching} onChange={set} />}
+      {!switching.fade && <WayRows switching={switching} onChange={set} />}
       <NumberRows switching={switching} onChange={set} />
       <div className={classes.actions}>
         <Button
@@ -108,6 +109,33 @@ export function SwitchingPart() {
 interface RowsProps {
   switching: Switching;
   onChange: (switching: Switching) => void;
+}
+
+const DARK = '';
+
+/** Whether it comes on from dark, or fades from a cue. */
+function FadeRows({ switching, onChange }: RowsProps) {
+  const cues = useScene(({ scene }) => scene.cues).map(({ id, name }) => ({ value: id, label: name }));
+  const { fade } = switching;
+  const setFade = (next: Switching['fade']) => onChange({ ...switching, fade: next });
+  return (
+    <>
+      <Choice
+        caption="From"
+        data={[{ value: DARK, label: 'Dark, circuit by circuit' }, ...cues]}
+        value={fade?.from ?? DARK}
+        onChange={(from) => setFade(from === DARK ? undefined : { ...fade, from })}
+      />
+      {fade && (
+        <Choice
+          caption="To"
+          data={[{ value: DARK, label: 'As it is now' }, ...cues]}
+          value={fade.to ?? DARK}
+          onChange={(to) => setFade({ from: fade.from, ...(to !== DARK && { to }) })}
+        />
+      )}
+    </>
+  );
 }
 
 /** How each circuit comes on, in their order. */
