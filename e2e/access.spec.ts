@@ -44,9 +44,17 @@ test('axe finds nothing serious on any view', async ({ page, request }) => {
       await expect(page.getByRole('button', { name: /^Source 1/ }).first()).toBeVisible();
       await check('sources of the lens');
     }
+    if (step === 'Fixtures') {
+      await page.getByRole('button', { name: /^Lamps of another scene/ }).click();
+      await page.getByLabel('Scene whose lamps wait').selectOption({ label: 'Picture-house' });
+      await expect(page.getByRole('button', { name: 'Take its night, sky, lens and desk' })).toBeVisible();
+      await check('lamps of another scene');
+    }
     if (step === 'Output') {
       await page.getByRole('button', { name: /^Switching on/ }).click();
       await check('the lights coming on');
+      await page.getByRole('button', { name: /^Night for other photos/ }).click();
+      await check('a night for other photos');
     }
     if (step !== 'Sky') continue;
     await page.getByText('The hour’s sky', { exact: true }).click();
