@@ -2,14 +2,11 @@ import { access, mkdir, mkdtemp, open, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { extname, join } from 'node:path';
 import { framedSize } from '@/core/frame/frame';
-import { onlyCircuit } from '@/core/output/only-circuit';
-import { burns } from '@/core/picture/layers';
+import { burns, withBurning } from '@/core/picture/layers';
 import type { Scene } from '@/core/scene/schema';
 import type { Renderer } from '@/engine/renderer';
-import { assetPath } from '@/server/assets/asset-store';
 import { openWorkspace, type Workspace } from '@/server/assets/workspace';
 import { numbered, slug } from '@/server/output/file-names';
-import { readPhotoFacts } from '@/server/output/read-photo-facts';
 import { createServerRenderer } from '@/server/output/render-service';
 import { writeOutput } from '@/server/output/write-output';
 import { takeSceneFile } from '@/server/scenes/intake';
@@ -31,7 +28,7 @@ function picturesOf(scene: Scene, { out, circuits: folder }: RenderOrder): Pictu
     extname(out).slice(1),
   );
   const alone = [undefined, ...burning.map(({ id }) => id)].map((id, k) => ({
-    ...{ scene: onlyCircuit(scene, id), out: join(folder, names[k]) },
+    ...{ scene: withBurning(scene, (circuit) => circuit.id === id), out: join(folder, names[k]) },
   }));
   return [whole, ...alone];
 }
@@ -46,8 +43,7 @@ async function write(
   const across = Math.min(full.width, width ?? full.width);
   const size = { width: across, height: Math.max(1, Math.round((across * full.height) / full.width)) };
   const { signal } = new AbortController();
-  const photo = await readPhotoFacts(assetPath(space.dataDir, scene.plate.asset));
-  const work = { renderer, plates: space.plates, scene, photo, size, signal, onProgress: () => {} };
+  const work = { renderer, space, scene, size, signal, onProgress: () => {} };
   const file = await open(out, 'w');
   await writeOutput(file, work, choice).finally(() => file.close());
   console.log(`${out}: ${size.width} x ${size.height}`);

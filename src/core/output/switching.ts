@@ -1,12 +1,14 @@
 import { array, mixed, number, object } from 'yup';
 import { id } from '../fields/fields';
 import { RANGES } from '../fields/ranges';
+import { framedSize } from '../frame/frame';
 import { seeded } from '../fixture/seeded';
 import { burns } from '../picture/layers';
 import { runCommand } from '../scene/command';
 import { setDeskBetween } from '../scene/cue-commands';
 import { cueOf } from '../scene/cues';
 import type { Circuit, Cue, Fixture, Scene } from '../scene/schema';
+import { outputSize } from './output-formats';
 
 /** How the lights of a circuit come on. */
 export const WAYS_ON = {
@@ -36,7 +38,7 @@ export const SWITCHING_RANGES = {
 } as const;
 
 /** Pixels of all its pictures together: they are held at once, three bytes each. */
-export const MOST_SWITCHING_PIXELS = 150e6;
+const MOST_SWITCHING_PIXELS = 150e6;
 
 const within = ({ min, max }: { min: number; max: number }) => number().strict().required().min(min).max(max);
 
@@ -158,9 +160,19 @@ function fadeOf(scene: Scene, { fade }: Switching): ReadySwitching['fade'] {
   return from && [from, to];
 }
 
+/** How many pictures it takes until everything burns. */
+const framesOf = ({ seconds, fps }: Switching): number => Math.max(2, Math.round(seconds * fps) + 1);
+
+/** What a switching-on of a scene comes to: its pictures, their size, and whether that is more than can be held. */
+export function switchingExtent({ plate, frame }: Pick<Scene, 'plate' | 'frame'>, switching: Switching) {
+  const frames = framesOf(switching);
+  const size = outputSize(framedSize(plate, frame), switching.long);
+  return { frames, size, isTooLarge: size.width * size.height * frames > MOST_SWITCHING_PIXELS };
+}
+
 /** Readies a scene to be switched on, or faded. What does not burn stays dark. */
 export function readySwitching(scene: Scene, switching: Switching): ReadySwitching {
-  const frames = Math.max(2, Math.round(switching.seconds * switching.fps) + 1);
+  const frames = framesOf(switching);
   const fade = fadeOf(scene, switching);
   if (fade) return { scene, cueings: [], fade, frames };
   const burning = scene.circuits.filter((circuit) => burns(circuit, scene));

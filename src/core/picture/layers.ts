@@ -73,3 +73,12 @@ function touchLayers({ circuits, touches }: Scene): Layer[] {
 export function burns(circuit: Circuit, scene: Pick<Scene, 'circuits'>): boolean {
   return !circuit.muted && (circuit.solo || !scene.circuits.some(({ solo }) => solo));
 }
+
+/** A scene in which only some circuits burn, whatever is muted or soloed. */
+export function withBurning(scene: Scene, burnsNow: (circuit: Circuit, place: number) => boolean): Scene {
+  const circuits = scene.circuits.map((circuit, place) => ({
+    ...circuit,
+    ...{ solo: false, muted: !burnsNow(circuit, place) },
+  }));
+  return { ...scene, circuits };
+}

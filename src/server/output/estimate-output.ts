@@ -5,7 +5,7 @@ import type { OpenScene } from '@/core/scene/opened-scene';
 import type { Renderer } from '@/engine/renderer';
 import type { Size } from '@/engine/sizes';
 import { encodePicture } from './encode-picture';
-import { regionFor } from './render-picture';
+import { regionFor, takeRgb } from './render-picture';
 
 /** What is written for an estimate: strips of the picture at its own size, one below the other, pixels. */
 const STRIPS = { count: 4, width: 512, height: 64 } as const;
@@ -47,11 +47,9 @@ export function createEstimator(renderer: Renderer): Estimator {
     const [{ width, height }] = strips;
     const codes = new Uint16Array(3 * width * height * strips.length);
     for (const [k, region] of strips.entries()) {
-      await renderer.deepFrame({ scene, region }, signal, (pixels) => {
-        const first = 3 * width * height * k;
-        for (let i = 0; i < 3 * width * height; i++)
-          codes[first + i] = pixels[4 * Math.floor(i / 3) + (i % 3)];
-      });
+      await renderer.deepFrame({ scene, region }, signal, (pixels) =>
+        takeRgb(codes, 3 * width * height * k, pixels),
+      );
     }
     return { size: { width, height: height * strips.length }, codes };
   }

@@ -52,7 +52,7 @@ afterAll(async () => {
 async function written(format: 'exr' | 'ora' | 'png', of = scene, size = SIZE): Promise<string> {
   const path = join(folder, `out.${format}`);
   const file = await open(path, 'w');
-  const work = { renderer, plates: space.plates, scene: of, photo: {}, size, signal, onProgress: () => {} };
+  const work = { renderer, space, scene: of, size, signal, onProgress: () => {} };
   await writeOutput(file, work, { format, quality: 90 }).finally(() => file.close());
   return path;
 }

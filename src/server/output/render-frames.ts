@@ -2,7 +2,7 @@ import { rowsOf } from '@/core/plane/region';
 import type { Scene } from '@/core/scene/schema';
 import type { Renderer } from '@/engine/renderer';
 import type { Size } from '@/engine/sizes';
-import { regionFor, straightened } from './render-picture';
+import { regionFor, straightened, takeRgb } from './render-picture';
 
 /** Floats of one pixel of one layer of light, roughly: lamps, spill and air in three colours. */
 const LAYER_FLOATS = 9;
@@ -43,13 +43,9 @@ export async function renderFrames(
     const band = rowsOf(region, top, Math.min(step, region.height - top));
     for (const [k, scene] of scenes.entries()) {
       const first = k * bytes + 3 * top * region.width;
-      await renderer.frame({ scene, region: band, turn: 'later' }, signal, (pixels) => {
-        for (let from = 0, to = first; from < pixels.length; from += 4) {
-          rgb[to++] = pixels[from];
-          rgb[to++] = pixels[from + 1];
-          rgb[to++] = pixels[from + 2];
-        }
-      });
+      await renderer.frame({ scene, region: band, turn: 'later' }, signal, (pixels) =>
+        takeRgb(rgb, first, pixels),
+      );
       onProgress((top + (band.height * (k + 1)) / frames) / region.height);
     }
   }

@@ -25,6 +25,15 @@ export type Bits = 8 | 16;
 const codesFor = (bits: Bits, pixels: number): RgbCodes =>
   bits === 8 ? new Uint8Array(3 * pixels) : new Uint16Array(3 * pixels);
 
+/** Takes the colours of a frame's RGBA codes, from place `to` of `out` on. */
+export function takeRgb(out: RgbCodes, to: number, pixels: Uint8ClampedArray | Uint16Array): void {
+  for (let from = 0; from < pixels.length; from += 4) {
+    out[to++] = pixels[from];
+    out[to++] = pixels[from + 1];
+    out[to++] = pixels[from + 2];
+  }
+}
+
 /** A region of a picture as raw RGB codes, made band by band. */
 async function renderRegion(
   renderer: Renderer,
@@ -38,14 +47,7 @@ async function renderRegion(
   const rgb = codesFor(bits, region.width * region.height);
   for (let top = 0; top < region.height; top += BAND_ROWS) {
     const band = rowsOf(region, top, Math.min(BAND_ROWS, region.height - top));
-    const take = (pixels: Uint8ClampedArray | Uint16Array) => {
-      let to = 3 * top * region.width;
-      for (let from = 0; from < pixels.length; from += 4) {
-        rgb[to++] = pixels[from];
-        rgb[to++] = pixels[from + 1];
-        rgb[to++] = pixels[from + 2];
-      }
-    };
+    const take = (pixels: Uint8ClampedArray | Uint16Array) => takeRgb(rgb, 3 * top * region.width, pixels);
     const request = { scene, region: band, turn };
     await (bits === 8 ? renderer.frame(request, signal, take) : renderer.deepFrame(request, signal, take));
     onProgress((top + band.height) / region.height);

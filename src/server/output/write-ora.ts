@@ -1,7 +1,7 @@
 import type { FileHandle } from 'node:fs/promises';
 import sharp from 'sharp';
 import { ZipFile } from 'yazl';
-import { burns } from '@/core/picture/layers';
+import { burns, withBurning } from '@/core/picture/layers';
 import type { Scene } from '@/core/scene/schema';
 import { coverageOf } from '@/engine/readouts/coverage';
 import { dayRgb } from './day-picture';
@@ -45,11 +45,7 @@ export function stackXml(layers: readonly OraLayer[], { width, height }: OutputW
 /** A scene in which only the first circuits burn, and the moon where none is left out. */
 export function withFirst(scene: Scene, count: number): Scene {
   const lit = scene.circuits.filter((circuit) => burns(circuit, scene)).slice(0, count);
-  const circuits = scene.circuits.map((circuit) => ({
-    ...circuit,
-    ...{ solo: false, muted: !lit.includes(circuit) },
-  }));
-  return { ...scene, circuits };
+  return withBurning(scene, (circuit) => lit.includes(circuit));
 }
 
 /**
@@ -70,7 +66,7 @@ export function added(upper: RgbCodes, lower: RgbCodes): Uint8Array {
  * hidden. The layers add up to the merged picture, code by code.
  */
 export async function writeOra(file: FileHandle, work: OutputWork): Promise<void> {
-  const { renderer, plates, scene, size, signal, onProgress } = work;
+  const { renderer, space, scene, size, signal, onProgress } = work;
   const zip = new ZipFile();
   const stored = { compress: false };
   zip.addBuffer(Buffer.from('image/openraster'), 'mimetype', stored);
@@ -101,7 +97,7 @@ export async function writeOra(file: FileHandle, work: OutputWork): Promise<void
   }
   await put('data/night.png', upper);
   layers.push({ name: 'Night', file: 'data/night.png', blend: 'svg:src-over', visible: true });
-  await put('data/day.png', await dayRgb(plates, scene, size, signal));
+  await put('data/day.png', await dayRgb(space.plates, scene, size, signal));
   layers.push({ name: 'Day', file: 'data/day.png', blend: 'svg:src-over', visible: false });
   for (const [k, matte] of scene.mattes.entries()) {
     const name = `data/matte${k + 1}.png`;

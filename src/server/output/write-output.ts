@@ -1,12 +1,13 @@
 import type { FileHandle } from 'node:fs/promises';
 import { OUTPUT_FORMATS, type OutputChoice } from '@/core/output/output-formats';
-import { toldFacts, type PhotoFacts } from '@/core/output/photo-facts';
+import { toldFacts } from '@/core/output/photo-facts';
 import type { Scene } from '@/core/scene/schema';
 import type { Renderer } from '@/engine/renderer';
 import type { Size } from '@/engine/sizes';
-import { writeWhole } from '../assets/asset-store';
-import type { PlateReader } from '../plates/plate-codes';
+import { assetPath, writeWhole } from '../assets/asset-store';
+import type { Workspace } from '../assets/workspace';
 import { encodePicture } from './encode-picture';
+import { readPhotoFacts } from './read-photo-facts';
 import { renderRgb } from './render-picture';
 import { writeExr } from './write-exr';
 import { writeOra } from './write-ora';
@@ -14,10 +15,8 @@ import { writeOra } from './write-ora';
 /** What an output is made with. */
 export interface OutputWork {
   renderer: Renderer;
-  plates: PlateReader;
+  space: Pick<Workspace, 'dataDir' | 'plates'>;
   scene: Scene;
-  /** What the photo's file says of itself. */
-  photo: PhotoFacts;
   /** Of the picture, pixels. */
   size: Size;
   signal: AbortSignal;
@@ -29,10 +28,12 @@ export interface OutputWork {
 const ENCODING = 0.1;
 
 async function writePicture(file: FileHandle, work: OutputWork, choice: OutputChoice): Promise<void> {
-  const { renderer, scene, photo, size, signal, onProgress } = work;
+  const { renderer, space, scene, size, signal, onProgress } = work;
   const rendering = (done: number) => onProgress(done * (1 - ENCODING));
   const { bits } = OUTPUT_FORMATS[choice.format];
-  const told = toldFacts(scene, photo, choice.facts ?? 'placeless');
+  const { facts = 'placeless' } = choice;
+  const photo = facts === 'none' ? {} : await readPhotoFacts(assetPath(space.dataDir, scene.plate.asset));
+  const told = toldFacts(scene, photo, facts);
   const rgb = await renderRgb(renderer, scene, size, signal, rendering, 'later', bits);
   const data = await encodePicture(rgb, size, choice, told).toBuffer();
   signal.throwIfAborted();

@@ -8,6 +8,7 @@ import {
   type TableOff,
   type TableSide,
 } from '@/core/output/night-table';
+import { withBurning } from '@/core/picture/layers';
 import { RANGES } from '@/core/fields/ranges';
 import type { Scene } from '@/core/scene/schema';
 import type { Renderer } from '@/engine/renderer';
@@ -16,7 +17,6 @@ import { loadLut } from '../assets/lut-store';
 import type { Workspace } from '../assets/workspace';
 import { dayRgb } from './day-picture';
 import { renderRgb } from './render-picture';
-import { withFirst } from './write-ora';
 
 /** Longer side of the picture that a table is measured on, pixels. */
 const MEASURED = 480;
@@ -26,7 +26,7 @@ function unlit(scene: Scene): Scene {
   const { min } = RANGES.level;
   const desk = { ...scene.desk, moon: min, spikes: min, veil: min };
   return {
-    ...withFirst(scene, 0),
+    ...withBurning(scene, () => false),
     desk,
     lens: { ...scene.lens, grain: { ...scene.lens.grain, iso: 0 } },
   };

@@ -1,14 +1,11 @@
+import { withBurning } from '@/core/picture/layers';
 import { setDeskBetween } from '@/core/scene/cue-commands';
 import { runCommand } from '@/core/scene/command';
 import type { Scene } from '@/core/scene/schema';
 
 /** A scene in which only the first so many circuits burn, whatever is muted or soloed: one light after another from dark. */
-export function builtUp(scene: Scene, count: number): Scene {
-  return {
-    ...scene,
-    circuits: scene.circuits.map((circuit, k) => ({ ...circuit, solo: false, muted: k >= count })),
-  };
-}
+export const builtUp = (scene: Scene, count: number): Scene =>
+  withBurning(scene, (_, place) => place < count);
 
 /** A scene with the desk as a cue has it; as it is where there is no such cue. */
 export function underCue(scene: Scene, id: string): Scene {

@@ -3,9 +3,7 @@ import { framedSize } from '@/core/frame/frame';
 import { OUTPUT_FORMATS, outputSize, type OutputChoice } from '@/core/output/output-formats';
 import type { OutputOrders } from '@/core/output/output-order';
 import type { Scene } from '@/core/scene/schema';
-import { assetPath } from '../../assets/asset-store';
 import { fileStem } from '../file-names';
-import { readPhotoFacts } from '../read-photo-facts';
 import { writeOutput } from '../write-output';
 import type { OrderKind, OrderMeans } from './order-kind';
 
@@ -14,12 +12,10 @@ export async function writeScene(
   file: FileHandle,
   scene: Scene,
   choice: OutputChoice,
-  { space, renderer, signal, onProgress }: OrderMeans,
+  means: OrderMeans,
 ): Promise<void> {
   const size = outputSize(framedSize(scene.plate, scene.frame), choice.long);
-  const photo = await readPhotoFacts(assetPath(space.dataDir, scene.plate.asset));
-  const work = { renderer, plates: space.plates, scene, photo, size, signal, onProgress };
-  await writeOutput(file, work, choice);
+  await writeOutput(file, { ...means, scene, size }, choice);
 }
 
 export const picture: OrderKind<OutputOrders['picture']> = {

@@ -1,9 +1,13 @@
 import sharp from 'sharp';
 import { ZipFile } from 'yazl';
-import { framedSize } from '@/core/frame/frame';
-import { outputSize } from '@/core/output/output-formats';
 import type { OutputOrders } from '@/core/output/output-order';
-import { readySwitching, SWITCHING_FORMS, switchedAt, type Switching } from '@/core/output/switching';
+import {
+  readySwitching,
+  SWITCHING_FORMS,
+  switchedAt,
+  switchingExtent,
+  type Switching,
+} from '@/core/output/switching';
 import type { Scene } from '@/core/scene/schema';
 import type { Size } from '@/engine/sizes';
 import { writeWhole } from '../../assets/asset-store';
@@ -40,7 +44,7 @@ async function animated({ rgb, size, frames }: Film, switching: Switching): Prom
     .toBuffer();
 }
 
-/** Pictures numbered from 1, and the last one as often as it stands. */
+/** Pictures numbered from 1, each once. */
 async function numbered({ rgb, size, frames }: Film, stem: string, means: OrderMeans): Promise<ZipFile> {
   const zip = new ZipFile();
   const bytes = 3 * size.width * size.height;
@@ -59,8 +63,7 @@ async function numbered({ rgb, size, frames }: Film, stem: string, means: OrderM
 
 async function filmOf(scene: Scene, switching: Switching, means: OrderMeans): Promise<Film> {
   const ready = readySwitching(scene, switching);
-  const { frames } = ready;
-  const size = outputSize(framedSize(scene.plate, scene.frame), switching.long);
+  const { frames, size } = switchingExtent(scene, switching);
   const rgb = await renderFrames(
     means.renderer,
     { size, frames, at: (k) => switchedAt(ready, k) },

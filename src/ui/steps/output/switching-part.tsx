@@ -2,15 +2,12 @@
 
 import { Button } from '@mantine/core';
 import { useLocalStorage } from '@mantine/hooks';
-import { framedSize } from '@/core/frame/frame';
-import { outputSize } from '@/core/output/output-formats';
 import {
   FIRST_SWITCHING,
-  MOST_SWITCHING_PIXELS,
   ownWay,
-  readySwitching,
   SWITCHING_FORMS,
   SWITCHING_RANGES,
+  switchingExtent,
   switchingSchema,
   wayOf,
   WAYS_ON,
@@ -65,9 +62,7 @@ export function SwitchingPart() {
   const setView = useView((view) => view.set);
   const sending = useSending();
   const burning = scene.circuits.filter((circuit) => burns(circuit, scene));
-  const { width, height } = outputSize(framedSize(scene.plate, scene.frame), switching.long);
-  const { frames } = readySwitching(scene, switching);
-  const isTooLarge = width * height * frames > MOST_SWITCHING_PIXELS;
+  const { frames, isTooLarge } = switchingExtent(scene, switching);
 
   if (burning.length === 0 && scene.cues.length === 0) {
     return (
