@@ -1,8 +1,7 @@
 'use client';
 
-import { NativeSelect } from '@mantine/core';
 import { useScene } from '../editor/editor-context';
-import classes from '../worksheet/worksheet.module.css';
+import { Choice } from './choice';
 
 const NONE = '';
 
@@ -21,15 +20,12 @@ interface MatteSelectProps {
 export function MatteSelect({ caption, label, none, value, onChange }: MatteSelectProps) {
   const mattes = useScene(({ scene }) => scene.mattes);
   return (
-    <div className={classes.pair}>
-      <span>{caption}</span>
-      <NativeSelect
-        size="xs"
-        aria-label={label}
-        value={value ?? NONE}
-        data={[{ value: NONE, label: none }, ...mattes.map(({ id, name }) => ({ value: id, label: name }))]}
-        onChange={({ currentTarget }) => onChange(currentTarget.value || undefined)}
-      />
-    </div>
+    <Choice
+      caption={caption}
+      label={label}
+      data={[{ value: NONE, label: none }, ...mattes.map(({ id, name }) => ({ value: id, label: name }))]}
+      value={value ?? NONE}
+      onChange={(matte) => onChange(matte || undefined)}
+    />
   );
 }

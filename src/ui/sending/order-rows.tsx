@@ -1,6 +1,6 @@
 'use client';
 
-import { NativeSelect, Radio } from '@mantine/core';
+import { Radio } from '@mantine/core';
 import {
   OUTPUT_FORMAT_NAMES,
   OUTPUT_FORMATS,
@@ -10,9 +10,9 @@ import {
   type OutputFacts,
 } from '@/core/output/output-formats';
 import { RANGES } from '@/core/fields/ranges';
+import { Choice } from '../controls/choice';
 import { NumberRow } from '../controls/number-row';
 import { FIRST_ORDER } from './remembered-order';
-import classes from '../worksheet/worksheet.module.css';
 
 const QUALITY = { min: 40, max: 100, step: 1, unit: '', decimals: 0 };
 
@@ -105,29 +105,5 @@ function PictureRows({ order, onChange }: Omit<OrderRowsProps, 'full'>) {
         onChange={(facts) => onChange({ ...order, facts })}
       />
     </>
-  );
-}
-
-interface ChoiceProps<Value extends string> {
-  caption: string;
-  label?: string;
-  data: { value: Value; label: string }[];
-  value: Value;
-  onChange: (value: Value) => void;
-}
-
-/** One of a few, by its name. */
-export function Choice<Value extends string>({ caption, label, data, value, onChange }: ChoiceProps<Value>) {
-  return (
-    <div className={classes.pair}>
-      <span title={caption}>{caption}</span>
-      <NativeSelect
-        size="xs"
-        aria-label={label ?? caption}
-        data={data}
-        value={value}
-        onChange={({ currentTarget }) => onChange(currentTarget.value as Value)}
-      />
-    </div>
   );
 }

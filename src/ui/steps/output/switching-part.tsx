@@ -20,7 +20,7 @@ import { api } from '@/state/session/api';
 import { NumberRow } from '../../controls/number-row';
 import { useScene, useSession, useView } from '../../editor/editor-context';
 import { HowItGoes, SendButtons } from '../../sending/how-it-goes';
-import { Choice } from '../../sending/order-rows';
+import { Choice } from '../../controls/choice';
 import { useSending } from '../../sending/use-sending';
 import { NO_PLAY } from './output-view';
 import classes from '../../worksheet/worksheet.module.css';

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { TABLE_SIDES, type TableSide } from '@/core/output/night-table';
 import { api, ApiError, type NightTable } from '@/state/session/api';
 import { useScene, useSession } from '../../editor/editor-context';
-import { Choice } from '../../sending/order-rows';
+import { Choice } from '../../controls/choice';
 import { download } from '../../sending/use-sending';
 import classes from '../../worksheet/worksheet.module.css';
 
