@@ -21,11 +21,16 @@ export async function openEditor(page: Page, id: string): Promise<void> {
 /** How long a picture may take before a test gives up: no measure of speed, for the machine may be busy. */
 const PATIENCE = { timeout: 90_000 };
 
-/** Waits until the picture shows the finest frame of what the scene is now. */
+/** Waits until the picture shows the finest frame of what the scene is now: looked at in the page, frame by frame. */
 export async function pictureReady(page: Page): Promise<void> {
-  const night = page.getByTestId('night');
-  await expect(night).toHaveAttribute('data-frames', /\d+/, PATIENCE);
-  await expect(night).toHaveAttribute('data-busy', 'false', PATIENCE);
+  await page.waitForFunction(
+    () => {
+      const night = document.querySelector<HTMLElement>('[data-testid=night]');
+      return night?.dataset.frames !== undefined && night.dataset.busy === 'false';
+    },
+    undefined,
+    PATIENCE,
+  );
 }
 
 export async function saved(page: Page): Promise<void> {

@@ -10,7 +10,7 @@ export interface ToneHistogram {
 }
 
 /** Pixels that are looked at, at most. */
-const SAMPLES = 60_000;
+const SAMPLES = 20_000;
 
 /** The histogram of display luminance of RGBA codes, 8 bits, from an even sample of the pixels. */
 export function toneHistogram(codes: Uint8ClampedArray): ToneHistogram {
