@@ -63,7 +63,7 @@ export function findWindow(
   for (const { facade, view, edges } of sights) {
     const found = windowFrame(view, edges, facade.known);
     if (!found || found.trust < TRUST || !differsFromWall(view, found.frame)) continue;
-    const corners = glassCorners(edges, found.frame, facade.known ? view.metres : undefined);
+    const corners = glassCorners(view, edges, found.frame, facade.known ? view.metres : undefined);
     return corners.map(([x, y]) => view.toPlate(x, y));
   }
   return undefined;

@@ -1,62 +1,42 @@
+import type { Plane } from '../plane/plane';
 import type { EdgeLines } from './edge-lines';
+import { glassDepth } from './glass-depth';
 import type { ViewScale } from './square-view';
 import type { Frame, ViewEdges } from './window-frame';
 
 /** A line across a view: where it is at the start and at the end of what it bounds, pixels. */
-type Side = readonly [start: number, end: number];
+export type Side = readonly [start: number, end: number];
 
-/**
- * How far inside of a frame its glass may begin: metres where they are known, else share of the window; pixels at least, and share at most;
- * how strong that edge is against the strongest there, and how much of it is seen.
- */
-const INSIDE = { share: 0.14, metres: 0.17, least: 2, most: 0.2, strength: 0.3, seen: 0.75 } as const;
+/** How far inside of a frame its glass may begin: metres where they are known, else share of the window; pixels at least, and share at most. */
+const INSIDE = { share: 0.14, metres: 0.2, least: 2, most: 0.2 } as const;
 
 /** How far the ends of a side move to follow its edge, pixels, and share of the window; how far one more than the other. */
 const FOLLOW = { most: 5, share: 0.08, turn: 2, step: 0.5 } as const;
 
-/** The innermost strong edge close inside a side: where the frame ends and glass begins. */
-function glassEdge(
-  edges: EdgeLines,
-  line: number,
-  inward: 1 | -1,
-  size: number,
-  from: number,
-  to: number,
-  metres?: number,
-) {
-  const reach = Math.max(
+/** How far the sides of glass, once found, are still moved, pixels. */
+const SETTLE = 1;
+
+/** How far inside of its frame the glass of a window may begin, pixels. */
+const reachInside = (size: number, metres?: number): number =>
+  Math.max(
     INSIDE.least,
     metres === undefined
       ? Math.floor(INSIDE.share * size)
       : Math.min(Math.round(INSIDE.metres / metres), Math.floor(INSIDE.most * size)),
   );
-  const lines = Array.from({ length: reach + 1 }, (_, k) => line + k * inward);
-  const strength = (at: number) => edges.strength(at, from, to);
-  const strongest = Math.max(...lines.map(strength));
-  return (
-    lines.findLast(
-      (at) =>
-        strength(at) >= INSIDE.strength * strongest &&
-        strength(at) >= strength(at + 1) &&
-        strength(at) >= strength(at - 1) &&
-        edges.seen(at, from, to) > INSIDE.seen,
-    ) ?? line
-  );
-}
 
 /** A side whose ends follow its edge: upright and level things may be turned a little against what the plan says. */
 function followEdge(
   { contrast, length, lines }: EdgeLines,
-  line: number,
-  size: number,
+  [start, end]: Side,
+  reach: number,
   from: number,
   to: number,
 ): Side {
-  const reach = Math.max(1, Math.min(FOLLOW.most, Math.round(FOLLOW.share * size)));
   const across = (a: number, b: number) => {
     let sum = 0;
     for (let n = from; n < to; n++) {
-      const x = line + a + ((b - a) * (n - from)) / (to - from);
+      const x = start + a + ((end - start + b - a) * (n - from)) / (to - from);
       const left = Math.floor(x);
       if (left < 0 || left + 1 >= lines) continue;
       const at = left * length + n;
@@ -64,12 +44,12 @@ function followEdge(
     }
     return sum;
   };
-  let best: Side = [line, line];
+  let best: Side = [start, end];
   let most = -1;
   for (let a = -reach; a <= reach; a += FOLLOW.step) {
     for (let b = Math.max(-reach, a - FOLLOW.turn); b <= Math.min(reach, a + FOLLOW.turn); b += FOLLOW.step) {
       const sum = across(a, b) * (1 - 0.01 * (Math.abs(a) + Math.abs(b)));
-      if (sum > most) [most, best] = [sum, [line + a, line + b]];
+      if (sum > most) [most, best] = [sum, [start + a, end + b]];
     }
   }
   return best;
@@ -85,40 +65,60 @@ function meet(upright: Side, level: Side, { left, top, right, bottom }: Frame): 
   return [x, y];
 }
 
-/** The corners of a frame whose sides follow their edges, from the upper left, around, pixels of the view. */
-export function followFrame({ upright, level }: ViewEdges, frame: Frame): [x: number, y: number][] {
+type Sides = Record<'left' | 'right' | 'top' | 'bottom', Side>;
+
+/** The sides of a frame as they follow their edges. */
+function followSides({ upright, level }: ViewEdges, frame: Frame): Sides {
   const { left, top, right, bottom } = frame;
-  const [across, up] = [right - left, bottom - top];
-  const sides = {
-    left: followEdge(upright, left, across, top, bottom),
-    right: followEdge(upright, right, across, top, bottom),
-    top: followEdge(level, top, up, left, right),
-    bottom: followEdge(level, bottom, up, left, right),
+  const follow = (edges: EdgeLines, line: number, size: number, from: number, to: number) => {
+    const reach = Math.max(1, Math.min(FOLLOW.most, Math.round(FOLLOW.share * size)));
+    return followEdge(edges, [line, line], reach, from, to);
   };
-  return [
-    meet(sides.left, sides.top, frame),
-    meet(sides.right, sides.top, frame),
-    meet(sides.right, sides.bottom, frame),
-    meet(sides.left, sides.bottom, frame),
-  ];
+  return {
+    left: follow(upright, left, right - left, top, bottom),
+    right: follow(upright, right, right - left, top, bottom),
+    top: follow(level, top, bottom - top, left, right),
+    bottom: follow(level, bottom, bottom - top, left, right),
+  };
 }
+
+const cornersOf = (sides: Sides, frame: Frame): [x: number, y: number][] => [
+  meet(sides.left, sides.top, frame),
+  meet(sides.right, sides.top, frame),
+  meet(sides.right, sides.bottom, frame),
+  meet(sides.left, sides.bottom, frame),
+];
+
+/** The corners of a frame whose sides follow their edges, from the upper left, around, pixels of the view. */
+export const followFrame = (edges: ViewEdges, frame: Frame): [x: number, y: number][] =>
+  cornersOf(followSides(edges, frame), frame);
 
 /**
  * The corners of the glass within a frame, from the upper left, around, pixels of the view.
  *
+ * @param view what the edges are of
  * @param metres of a pixel, where they are known
  */
 export function glassCorners(
+  view: Plane,
   edges: ViewEdges,
-  { left, top, right, bottom }: Frame,
+  frame: Frame,
   metres?: ViewScale,
 ): [x: number, y: number][] {
-  const { upright, level } = edges;
-  const [across, up] = [right - left, bottom - top];
-  return followFrame(edges, {
-    left: glassEdge(upright, left, 1, across, top, bottom, metres?.along),
-    right: glassEdge(upright, right, -1, across, top, bottom, metres?.along),
-    top: glassEdge(level, top, 1, up, left, right, metres?.up),
-    bottom: glassEdge(level, bottom, -1, up, left, right, metres?.up),
-  });
+  const outer = followSides(edges, frame);
+  const glass = (of: keyof Sides): Side => {
+    const upright = of === 'left' || of === 'right';
+    const inward = of === 'left' || of === 'top' ? 1 : -1;
+    const [from, to] = upright ? [frame.top, frame.bottom] : [frame.left, frame.right];
+    const size = upright ? frame.right - frame.left : frame.bottom - frame.top;
+    const reach = reachInside(size, upright ? metres?.along : metres?.up);
+    const [start, end] = outer[of];
+    const depth = inward * glassDepth(view, { upright, inward, from, to, ends: [start, end] }, reach);
+    if (depth === 0) return [start, end];
+    return followEdge(upright ? edges.upright : edges.level, [start + depth, end + depth], SETTLE, from, to);
+  };
+  return cornersOf(
+    { left: glass('left'), right: glass('right'), top: glass('top'), bottom: glass('bottom') },
+    frame,
+  );
 }
