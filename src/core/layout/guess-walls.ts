@@ -1,11 +1,14 @@
+import { LUMINANCE } from '../color/luminance';
 import type { PlatePoint } from '../geometry/camera';
 import { horizonAt } from '../geometry/ground';
 import { median } from '../plane/median';
+import type { Plane, RgbPlanes } from '../plane/plane';
 import type { PlateLine } from '../geometry/vanishing-point';
 import type { Perspective } from './guess-horizon';
 import { settleFoot, type SeenCover } from './settle-foot';
 import { AWAY, isBeside, onSlope, slopeOf, type Side } from './wall-side';
 import { plateEdges, sineToward } from './plate-edges';
+import { uprightShares, whereUprightsEnd } from './upright-share';
 import { TOWARD_UPRIGHT, type Uprights } from './upright-edges';
 
 /** A wall that was guessed: its foot, from the left to the right, and how much stands for it. */
@@ -33,6 +36,12 @@ const CROSSING = 0.5;
 /** Least that must stand for a wall, widths of upright edges. */
 const TRUST = 0.16;
 
+/** How far from the picture's middle a place may lie for what crosses its edges to tell, widths. */
+const NEAR_PLACE = 2;
+
+/** By how much the share of upright edges drops at a foot at least. */
+const DROP = 0.08;
+
 /** Columns in which a wall's own edges are counted, and how many may lack them in a row. */
 const COLUMNS = { count: 64, gap: 5 } as const;
 
@@ -41,6 +50,9 @@ const TELLS = 0.03;
 
 /** Shortest wall, fraction of the width. */
 const SHORTEST = 0.09;
+
+/** A wall whose edges end so near to the picture's border goes on to it, fraction of the width. */
+const BORDER = 0.06;
 
 /** Share of a wall's columns that a surer one may have. */
 const SHARED = 0.4;
@@ -70,14 +82,16 @@ export function guessWalls(
 ): GuessedWall[] {
   const { horizon, level } = perspective;
   const { uprights, levels } = sorted(lines, perspective, aspect);
+  const tones = codesOf(cover.plate);
   const found = level.flatMap((place) =>
     ([-1, 1] as const).flatMap((side) => {
       const own = { place, side, horizon, aspect };
-      return wallOf(
-        own,
-        uprights.filter(({ foot }) => isBeside(own, foot.u)),
-        levels,
-        cover,
+      const spans = spansOf(own, levels);
+      const beside = uprights.filter(({ foot }) => isBeside(own, foot.u));
+      return (
+        wallOf(own, beside, spans, cover) ??
+        wallByTexture(own, spans, tones, perspective.uprights ?? PARALLEL, cover) ??
+        []
       );
     }),
   );
@@ -107,12 +121,37 @@ function sorted(
   return { uprights, levels };
 }
 
-/** The wall of one side, if there is a sure one. */
-function wallOf(own: Side, uprights: readonly Upright[], levels: readonly PlateLine[], cover: SeenCover) {
+/** Light as the eye steps through it, roughly: codes of luminance. */
+function codesOf({ width, height, r, g, b }: RgbPlanes): Plane {
+  const code = (_: unknown, i: number) =>
+    255 * Math.sqrt(Math.max(0, LUMINANCE[0] * r[i] + LUMINANCE[1] * g[i] + LUMINANCE[2] * b[i]));
+  return { width, height, data: Float32Array.from(r, code) };
+}
+
+/** The wall of one side by what crosses it: upright over its foot, hardly ever below. */
+function wallByTexture(
+  own: Side,
+  [span]: readonly Span[],
+  tones: Plane,
+  uprights: Uprights,
+  cover: SeenCover,
+): GuessedWall | undefined {
+  const { place, side } = own;
+  if (!span || Math.abs(place.u - 0.5) > NEAR_PLACE) return undefined;
+  const half = side < 0 ? { from: 0, to: Math.min(1, place.u) } : { from: Math.max(0, place.u), to: 1 };
+  for (const { slope, drop } of whereUprightsEnd(uprightShares(own, tones, half, uprights))) {
+    if (drop < DROP) break;
+    const foot = footOf(own, span, slope);
+    if (foot && settleFoot(own, foot, slope, cover) !== undefined) return { foot, trust: drop };
+  }
+  return undefined;
+}
+
+/** The wall of one side by uprights that end on its foot, if there is a sure one. */
+function wallOf(own: Side, uprights: readonly Upright[], spans: readonly Span[], cover: SeenCover) {
   const feet = uprights
     .map(({ foot, counts }) => ({ u: foot.u, counts, slope: slopeOf(own, foot) }))
     .sort((a, b) => a.slope - b.slope);
-  const spans = spansOf(own, levels);
   let best: GuessedWall | undefined;
   for (const { slope } of feet) {
     const ends = feet.filter((one) => Math.abs(Math.log(one.slope / slope)) < ONE_FOOT);
@@ -129,7 +168,7 @@ function wallOf(own: Side, uprights: readonly Upright[], levels: readonly PlateL
     const foot = lowest && footOf(own, span, lowest);
     if (foot) best = { foot, trust };
   }
-  return best ? [best] : [];
+  return best;
 }
 
 /** At how many places apart uprights end within a span. */
@@ -185,7 +224,9 @@ function footOf(own: Side, { from, to }: Span, slope: number): [PlatePoint, Plat
   // Where it is clear of the horizon, and of where it runs to.
   const away = Math.max(AWAY, UNDER / slope);
   const [left, right] =
-    side < 0 ? [from, Math.min(to, place.u - away)] : [Math.max(from, place.u + away), to];
+    side < 0
+      ? [from < BORDER ? 0 : from, Math.min(to, place.u - away)]
+      : [Math.max(from, place.u + away), to > 1 - BORDER ? 1 : to];
   if (right - left < SHORTEST) return undefined;
   return [onSlope(own, left, slope), onSlope(own, right, slope)];
 }
