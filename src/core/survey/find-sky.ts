@@ -4,6 +4,7 @@ import { edgeHeight } from './edge-height';
 import { horizonAt } from '../geometry/ground';
 import type { PlateFeatures } from './plate-features';
 import { codeOf, type SaidPlane } from './said';
+import { takeClouds } from './take-clouds';
 
 /** Limits in Oklab, set on daytime plates: sky is bright, blue or without colour, and calm. */
 const SKY = {
@@ -125,6 +126,7 @@ export function findSky(
     }
   }
   for (let step = 0; step < OVER_EDGE; step++) growInto(sky, pales, width);
+  takeClouds(features, sky, over);
   spreadBetweenLeaves(features, sky, over);
   fillHoles(sky, width, height, SKY.largestHole * sky.length);
   said?.forEach((code, i) => {
