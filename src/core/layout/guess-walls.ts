@@ -11,7 +11,10 @@ import { plateEdges, sineToward } from './plate-edges';
 import { uprightShares, whereUprightsEnd } from './upright-share';
 import { TOWARD_UPRIGHT, type Uprights } from './upright-edges';
 
-/** A wall that was guessed: its foot, from the left to the right, and how much stands for it. */
+/**
+ * A wall that was guessed: its foot, from the left to the right, and how much stands for it: widths of upright edges, or by how much the
+ * share of upright grain drops at it.
+ */
 export interface GuessedWall {
   foot: [PlatePoint, PlatePoint];
   trust: number;
@@ -68,7 +71,8 @@ interface Upright {
 
 /**
  * Walls by where their edges run: toward one place on the horizon, over it and below, with uprights that end on their foot. A kerb runs
- * there too, but nothing upright ends on it. Only walls that are sure are told, the surest first.
+ * there too, but nothing upright ends on it. Where too few uprights are seen whole, the grain of the plate tells. Only walls that are sure
+ * are told, those by uprights mostly first.
  *
  * @param lines straight edges of the plate
  * @param perspective what they say of the horizon

@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { seeded } from '../fixture/seeded';
 import type { Plane } from '../plane/plane';
+import type { PlateLine } from '../geometry/vanishing-point';
+import { guessWalls } from './guess-walls';
 import { uprightShares, whereUprightsEnd } from './upright-share';
-import { slopeOf, type Side } from './wall-side';
+import { onSlope, slopeOf, type Side } from './wall-side';
 
 const [width, height] = [400, 267];
 const own: Side = {
@@ -69,5 +71,34 @@ describe('whereUprightsEnd', () => {
     const [first] = whereUprightsEnd(shares);
     expect(first.drop).toBeCloseTo(0.36, 2);
     expect(whereUprightsEnd(shares.map(() => NaN))).toEqual([]);
+  });
+});
+
+describe('guessWalls without uprights that are seen whole', () => {
+  const perspective = { horizon: own.horizon, level: [own.place] };
+  const toward = (slope: number): PlateLine => [onSlope(own, 0, slope), onSlope(own, 0.4, slope)];
+  const coping = [toward(-0.3), toward(-0.45)];
+  const coverOf = (plate: Plane, foot: number) => {
+    const light = plate.data.map((code) => (code / 255) ** 2);
+    const ground = Float32Array.from(light, (_, i) => {
+      const at = { u: ((i % width) + 0.5) / width, v: (Math.floor(i / width) + 0.5) / height };
+      return Number(slopeOf(own, at) > foot);
+    });
+    const sky = new Float32Array(light.length);
+    return { width, height, ground, sky, plate: { width, height, r: light, g: light, b: light } };
+  };
+
+  it('tells a wall of stone by its joints, on to the border of the picture', () => {
+    const [wall] = guessWalls(coping, perspective, coverOf(plateOf(0.5), 0.5), own.aspect);
+    expect(Math.abs(Math.log(slopeOf(own, wall.foot[1]) / 0.5))).toBeLessThan(0.14);
+    expect(wall.foot[0].u).toBe(0);
+    expect(wall.foot[1].u).toBeGreaterThan(0.38);
+  });
+
+  it('tells none where nothing runs there over the horizon, where no ground lies under it, or on the ground alone', () => {
+    const stone = plateOf(0.5);
+    expect(guessWalls([], perspective, coverOf(stone, 0.5), own.aspect)).toEqual([]);
+    expect(guessWalls(coping, perspective, coverOf(stone, 9), own.aspect)).toEqual([]);
+    expect(guessWalls(coping, perspective, coverOf(plateOf(0), 0), own.aspect)).toEqual([]);
   });
 });
