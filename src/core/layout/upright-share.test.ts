@@ -66,7 +66,7 @@ describe('whereUprightsEnd', () => {
   });
 
   it('puts the greatest drop first, and looks past gaps', () => {
-    const shares = Array.from({ length: 40 }, (_, k) => (k < 12 ? 0.5 : k < 26 ? 0.14 : 0.02));
+    const shares: number[] = Array.from({ length: 40 }, (_, k) => (k < 12 ? 0.5 : k < 26 ? 0.14 : 0.02));
     shares[10] = NaN;
     const [first] = whereUprightsEnd(shares);
     expect(first.drop).toBeCloseTo(0.36, 2);
