@@ -1,11 +1,8 @@
 import type { Plane } from '../plane/plane';
 import type { EdgeLines } from './edge-lines';
-import { glassDepth } from './glass-depth';
+import { glassDepth, type Side } from './glass-depth';
 import type { ViewScale } from './square-view';
 import type { Frame, ViewEdges } from './window-frame';
-
-/** A line across a view: where it is at the start and at the end of what it bounds, pixels. */
-export type Side = readonly [start: number, end: number];
 
 /** How far inside of a frame its glass may begin: metres where they are known, else share of the window; pixels at least, and share at most. */
 const INSIDE = { share: 0.14, metres: 0.2, least: 2, most: 0.2 } as const;

@@ -1,6 +1,6 @@
+import { betweenPixels } from '../plane/between-pixels';
 import { median } from '../plane/median';
 import type { Plane } from '../plane/plane';
-import type { Side } from './glass-corners';
 
 /**
  * What a step inward of a frame's edge must be for glass to begin there: codes at least, share of the strongest step, and
@@ -20,6 +20,9 @@ const DEEP = 1;
 /** Share of a side at each end that is left out: corners are in each other's way. */
 const ENDS = 0.1;
 
+/** A line across a view: where it is at the start and at the end of what it bounds, pixels. */
+export type Side = readonly [start: number, end: number];
+
 /** One side of a frame in a view. */
 export interface FrameSide {
   /** Whether it is upright: its lines are columns then, rows else. */
@@ -34,17 +37,14 @@ export interface FrameSide {
 
 /** What lies along a side at depths from -1 on, pixel by pixel: tones[1 + depth][n], codes. */
 function tonesInside(view: Plane, { upright, inward, from, to, ends }: FrameSide, depths: number) {
-  const [lines, length] = upright ? [view.width, view.height] : [view.height, view.width];
-  const [step, next] = upright ? [1, view.width] : [view.width, 1];
+  const length = upright ? view.height : view.width;
   const cut = ENDS * (to - from);
   const places: number[] = [];
   for (let n = Math.max(0, Math.ceil(from + cut)); n <= Math.min(length - 1, to - cut); n++) places.push(n);
   const along = (depth: number) =>
     places.map((n) => {
       const x = ends[0] + ((ends[1] - ends[0]) * (n - from)) / (to - from) + inward * depth;
-      const left = Math.min(lines - 2, Math.max(0, Math.floor(x)));
-      const i = left * step + n * next;
-      return view.data[i] + Math.min(1, Math.max(0, x - left)) * (view.data[i + step] - view.data[i]);
+      return upright ? betweenPixels(view, x, n) : betweenPixels(view, n, x);
     });
   return Array.from({ length: depths + 1 }, (_, k) => along(k - 1));
 }

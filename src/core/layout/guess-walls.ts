@@ -84,19 +84,15 @@ export function guessWalls(
   cover: SeenCover,
   aspect: number,
 ): GuessedWall[] {
-  const { horizon, level } = perspective;
-  const { uprights, levels } = sorted(lines, perspective, aspect);
+  const { horizon, level, uprights: meeting = PARALLEL } = perspective;
+  const { uprights, levels } = sorted(lines, horizon, meeting, aspect);
   const tones = codesOf(cover.plate);
   const found = level.flatMap((place) =>
     ([-1, 1] as const).flatMap((side) => {
       const own = { place, side, horizon, aspect };
       const spans = spansOf(own, levels);
       const beside = uprights.filter(({ foot }) => isBeside(own, foot.u));
-      return (
-        wallOf(own, beside, spans, cover) ??
-        wallByTexture(own, spans, tones, perspective.uprights ?? PARALLEL, cover) ??
-        []
-      );
+      return wallOf(own, beside, spans, cover) ?? wallByTexture(own, spans, tones, meeting, cover) ?? [];
     }),
   );
   found.sort((a, b) => b.trust - a.trust);
@@ -108,7 +104,8 @@ export function guessWalls(
 /** Uprights across the horizon, and level edges over it. */
 function sorted(
   lines: readonly PlateLine[],
-  { horizon, uprights: meeting = PARALLEL }: Pick<Perspective, 'horizon' | 'uprights'>,
+  horizon: Perspective['horizon'],
+  meeting: Uprights,
   aspect: number,
 ) {
   const edges = plateEdges(lines, aspect);

@@ -1,8 +1,9 @@
 import { horizonAt } from '../geometry/ground';
 import { median } from '../plane/median';
 import type { Plane } from '../plane/plane';
+import { sineToward } from './plate-edges';
 import type { Uprights } from './upright-edges';
-import { AWAY, isBeside, slopeOf, type Side } from './wall-side';
+import { AWAY, slopeOf, type Side } from './wall-side';
 
 /** Slopes under the horizon in even steps of their logarithm. */
 const SLOPES = { least: 0.03, ratio: 1.09, count: 52 } as const;
@@ -22,7 +23,7 @@ const REACH = { steps: 6, least: 3 } as const;
 /** Over a foot so much of what crosses it is upright at least, so many times as much as below it. */
 const WALL = { least: 0.12, times: 1.7, below: 0.17 } as const;
 
-export const slopeAt = (step: number): number => SLOPES.least * SLOPES.ratio ** step;
+const slopeAt = (step: number): number => SLOPES.least * SLOPES.ratio ** step;
 
 /**
  * How much of what crosses a wall's direction is upright, by slope under the horizon: on walls there are joints, doors
@@ -39,14 +40,14 @@ export function uprightShares(
   uprights: Pick<Uprights, 'lean' | 'along'>,
 ): number[] {
   const { width, height, data } = plate;
-  const { place, horizon, aspect } = own;
+  const { place, side, horizon, aspect } = own;
   const all = new Float64Array(SLOPES.count * PARTS.count);
   const upright = new Float64Array(SLOPES.count * PARTS.count);
   const [toX, toY] = [place.u - 0.5, (horizonAt(horizon, place.u) - 0.5) / aspect];
   for (let y = 1; y < height - 1; y++) {
     for (let x = 1; x < width - 1; x++) {
       const [u, v] = [(x + 0.5) / width, (y + 0.5) / height];
-      if (u < span.from || u >= span.to || Math.abs(u - place.u) < 2 * AWAY || !isBeside(own, u)) continue;
+      if (u < span.from || u >= span.to || (u - place.u) * side < 2 * AWAY) continue;
       const step = Math.floor(Math.log(slopeOf(own, { u, v }) / SLOPES.least) / Math.log(SLOPES.ratio));
       if (!(step >= 0 && step < SLOPES.count)) continue;
       const i = y * width + x;
@@ -54,13 +55,11 @@ export function uprightShares(
       const size = Math.hypot(gx, gy);
       if (size < EDGE.codes) continue;
       // Its edge runs across the way its tone steps.
-      const [px, py] = [u - 0.5, (v - 0.5) / aspect];
-      const sine = (dx: number, dy: number) =>
-        Math.abs(gx * dx + gy * dy) / (size * Math.max(1e-9, Math.hypot(dx, dy)));
-      if (sine(toX - px, toY - py) < ALONG) continue;
+      const edge = { x: u - 0.5, y: (v - 0.5) / aspect, dx: -gy / size, dy: gx / size, length: size };
+      if (sineToward(edge, toX, toY, 1) < ALONG) continue;
       const part = Math.floor(((u - span.from) / (span.to - span.from)) * PARTS.count);
       all[step * PARTS.count + part] += size;
-      if (sine(uprights.lean - uprights.along * px, 1 - uprights.along * py) < ALONG) {
+      if (sineToward(edge, uprights.lean, 1, uprights.along) < ALONG) {
         upright[step * PARTS.count + part] += size;
       }
     }

@@ -24,12 +24,10 @@ export function takeClouds(
     if (above[i] && !sky[i] && softLightness[i] > CLOUD.darkest && isWarm) like[i] = 1;
   }
   const patch = new Int32Array(width * height);
-  const done = new Uint8Array(width * height);
   for (let seed = 0; seed < like.length; seed++) {
-    if (!like[seed] || done[seed]) continue;
+    if (!like[seed]) continue;
     const size = flood(patch, like, width, height, seed);
     const own = patch.subarray(0, size);
-    for (const i of own) done[i] = 1;
     let [amid, all] = [0, 0];
     for (const i of own) {
       const x = i % width;
@@ -41,6 +39,10 @@ export function takeClouds(
         if (to < 0 || sky[to]) amid++;
       }
     }
-    if (amid >= AMID_SKY * all) for (const i of own) sky[i] = 1;
+    const isCloud = amid >= AMID_SKY * all;
+    for (const i of own) {
+      like[i] = 0;
+      if (isCloud) sky[i] = 1;
+    }
   }
 }
