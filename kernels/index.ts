@@ -4,4 +4,4 @@ export { mixRows } from './mix';
 export { addBeamAir } from './beam-air';
 export { addPointLights } from './point-light';
 export { nightBase } from './night';
-export { spreadRows } from './veil';
+export { enlargeRows } from './enlarge';

@@ -10,9 +10,9 @@
 import {
   LIGHT_CLEAR, LIGHT_CUTOFF, LIGHT_FACES, LIGHT_FOCUS, LIGHT_SEEN_X, LIGHT_SEEN_Y, LIGHT_TURNED,
   LIT_AIR, LIT_BYTES, LIT_LAND, LIT_NORMAL_X, LIT_NORMAL_Y, LIT_NORMAL_Z, LIT_REACH, LIT_SHEEN, LIT_SHINE, LIT_SPILL, LIT_UNKNOWN_FACING,
-  NO_CUTOFF_SINE, TILE_HEIGHT, TILE_WIDTH,
+  NO_CUTOFF_SINE, TILE_FACES_LEAST, TILE_FACES_MOST, TILE_HEIGHT, TILE_WIDTH,
 } from './generated';
-import { TILE_BYTES } from './tile';
+import { alongTile, TILE_BYTES } from './tile';
 
 const EVERY: i32 = 3;
 const COLUMNS: i32 = 22;
@@ -178,21 +178,21 @@ export function readyLattice(lattice: usize, lit: usize, rays: usize, width: i32
 export function isGentle(light: usize, lattice: usize, tile: usize): bool {
   if (load<f32>(light + LIGHT_FOCUS) > 0 || load<f32>(light + LIGHT_CUTOFF) < NO_CUTOFF_SINE) return false;
   let away: f32 = 0;
-  let least: f32 = load<f32>(light + LIGHT_CLEAR);
-  let most: f32 = least;
+  let hangs: f32 = 0;
   for (let c: usize = 0; c < 3; c++) {
     const place = load<f32>(light + 4 * c);
-    const low = place - load<f32>(tile + 8 * c + 4);
-    const high = place - load<f32>(tile + 8 * c);
-    const outside = max<f32>(0, max<f32>(low, -high));
+    const outside = max<f32>(0, max<f32>(place - load<f32>(tile + 8 * c + 4), load<f32>(tile + 8 * c) - place));
     away += outside * outside;
-    const faces = load<f32>(light + LIGHT_FACES + 4 * c);
-    least += min<f32>(faces * low, faces * high);
-    most += max<f32>(faces * low, faces * high);
+    hangs += place * load<f32>(light + LIGHT_FACES + 4 * c);
   }
   if (away < FAR_SPACINGS * FAR_SPACINGS * load<f32>(lattice)) return false;
+  if (load<f32>(light + LIGHT_TURNED) == 0) return true;
   // Across its plane light has an edge, which does not show where all of it is grazing.
-  return load<f32>(light + LIGHT_TURNED) == 0 || most < 0 || -least < GRAZING_SENT * sqrt<f32>(away);
+  alongTile(tile, light + LIGHT_FACES, 4, TILE_WIDTH, TILE_HEIGHT);
+  const clear = load<f32>(light + LIGHT_CLEAR) + hangs;
+  const least = clear - load<f32>(tile + TILE_FACES_MOST);
+  const most = clear - load<f32>(tile + TILE_FACES_LEAST);
+  return most < 0 || -least < GRAZING_SENT * sqrt<f32>(away);
 }
 
 /** Whether the image of a light lies well outside of a tile: what the air scatters of it is smooth there. */

@@ -8,6 +8,7 @@ import {
 } from './lattice';
 import { SEES_ALL, SEES_NOTHING, SEES_PART, sightOfLattice } from './lattice-sight';
 import { gatherNear } from './near-occluders';
+import { canReach } from './reached';
 import { seenPast } from './occlusion';
 import { halfLength, mirrorShine, ownSheen } from './sheen';
 import { scatteredAt } from './point-air';
@@ -74,12 +75,13 @@ export function addPointLights(
         const y = load<f32>(light + 4);
         const z = load<f32>(light + 8);
         const radius = load<f32>(light + 24);
+        const isLit = isLand && canReach(light, scratch, right - left, bottom - top);
         let seen = SEES_ALL;
-        if (isLand && occluders != 0 && gatherNear(near, occluders, scratch, x, y, z, radius)) {
+        if (isLit && occluders != 0 && gatherNear(near, occluders, scratch, x, y, z, radius)) {
           seen = smooth != 0 ? sightOfLattice(lattice, occluders, near, x, y, z, radius) : SEES_PART;
         }
         const inAir = load<f32>(light + 16) > 0;
-        const thinLand = (smooth & SMOOTH_LAND) != 0 && seen == SEES_ALL && isGentle(light, lattice, scratch);
+        const thinLand = isLit && (smooth & SMOOTH_LAND) != 0 && seen == SEES_ALL && isGentle(light, lattice, scratch);
         const thinAir = inAir && (smooth & SMOOTH_REACH) != 0 && isImageFar(light, left, right, top, bottom);
         if (thinLand || thinAir) {
           lightTile(
@@ -91,7 +93,7 @@ export function addPointLights(
         }
         lightTile(
           lit, rays, light, scratch, seen == SEES_PART ? occluders : 0, near,
-          isLand && !thinLand && seen != SEES_NOTHING, inAir && !thinAir, width, left, right, top, bottom,
+          isLit && !thinLand && seen != SEES_NOTHING, inAir && !thinAir, width, left, right, top, bottom,
         );
       }
       if (spilt || scattered) fillTile(lit, lattice, width, left, top, spilt, scattered);

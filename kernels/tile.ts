@@ -1,10 +1,12 @@
 /*
  * A tile of a region: what is the same for all lights is found once. Scratch of a tile, floats: the box around its land, from the eye
- * (least and most x, y and z; two unused), then a plane of one over each ray's length, one of the cosine at which the ray
- * meets its surface, and two of x and y of its land, elsewhere NaN.
+ * (least and most x, y and z), the most of it that faces nobody knows where, one unused; the box around its normals; where all face
+ * one way, how far that way its land begins, one unused; a way, and how far that way its land begins and ends (see `alongTile`), three
+ * unused; then a plane of one over each ray's length, one of the cosine at which the ray meets its surface, and three of x, y and z of
+ * its land, elsewhere NaN.
  */
 
-import { GRAZING_COSINE, LIT_LAND, LIT_NORMAL_X, LIT_NORMAL_Y, LIT_NORMAL_Z, LIT_REACH, OCCLUDER_HEAD_BYTES, OCCLUDER_WALL_BYTES, OCCLUDER_WALL_SIDE_LEAST, OCCLUDER_WALL_SIDE_MOST, TILE_HEIGHT, TILE_RAYS, TILE_WIDTH } from './generated';
+import { GRAZING_COSINE, LIT_LAND, LIT_NORMAL_X, LIT_NORMAL_Y, LIT_NORMAL_Z, LIT_REACH, LIT_UNKNOWN_FACING, OCCLUDER_HEAD_BYTES, OCCLUDER_WALL_BYTES, OCCLUDER_WALL_SIDE_LEAST, OCCLUDER_WALL_SIDE_MOST, TILE_FACES, TILE_FACES_LEAST, TILE_FACES_MOST, TILE_HEIGHT, TILE_NORMALS, TILE_PLANE, TILE_RAYS, TILE_UNKNOWN_FACING, TILE_WIDTH } from './generated';
 
 
 const LANES = f32x4(0, 1, 2, 3);
@@ -17,7 +19,8 @@ const PLANE: usize = TILE_WIDTH * TILE_HEIGHT * 4;
 export const SEEN: usize = TILE_RAYS + PLANE;
 const PLACE_X: usize = SEEN + PLANE;
 const PLACE_Y: usize = PLACE_X + PLANE;
-export const TILE_BYTES: usize = PLACE_Y + PLANE;
+const PLACE_Z: usize = PLACE_Y + PLANE;
+export const TILE_BYTES: usize = PLACE_Z + PLANE;
 const NONE = f32x4.splat(NaN);
 
 @inline
@@ -57,12 +60,20 @@ export function readyTile(
   const normalY: usize = load<u32>(lit + LIT_NORMAL_Y);
   const normalZ: usize = load<u32>(lit + LIT_NORMAL_Z);
   const land: usize = load<u32>(lit + LIT_LAND);
+  const unknownFacing: usize = load<u32>(lit + LIT_UNKNOWN_FACING);
   let x0 = FAR;
   let y0 = FAR;
   let z0 = FAR;
   let x1 = f32x4.neg(FAR);
   let y1 = x1;
   let z1 = x1;
+  let nx0 = FAR;
+  let ny0 = FAR;
+  let nz0 = FAR;
+  let nx1 = x1;
+  let ny1 = x1;
+  let nz1 = x1;
+  let unknown = ZERO;
   let found = ZERO;
   for (let y = top; y < bottom; y++) {
     const row = f32x4.splat(<f32>y);
@@ -78,10 +89,10 @@ export function readyTile(
       const rz = f32x4.add(rowZ, f32x4.mul(along, v128.load32_splat(rays + 20)));
       const length = f32x4.add(f32x4.add(f32x4.mul(rx, rx), f32x4.mul(ry, ry)), f32x4.mul(rz, rz));
       const perRay = f32x4.div(ONE, f32x4.sqrt(length));
-      const facing = f32x4.add(
-        f32x4.add(f32x4.mul(rx, v128.load(normalX + at)), f32x4.mul(ry, v128.load(normalY + at))),
-        f32x4.mul(rz, v128.load(normalZ + at)),
-      );
+      const nx = v128.load(normalX + at);
+      const ny = v128.load(normalY + at);
+      const nz = v128.load(normalZ + at);
+      const facing = f32x4.add(f32x4.add(f32x4.mul(rx, nx), f32x4.mul(ry, ny)), f32x4.mul(rz, nz));
       const own = tile + inTile(x - left, y - top);
       v128.store(own + TILE_RAYS, perRay);
       v128.store(own + SEEN, f32x4.pmax(GRAZING, f32x4.neg(f32x4.mul(facing, perRay))));
@@ -93,12 +104,20 @@ export function readyTile(
       const pz = f32x4.mul(rz, reach);
       v128.store(own + PLACE_X, v128.bitselect(px, NONE, lit));
       v128.store(own + PLACE_Y, v128.bitselect(py, NONE, lit));
+      v128.store(own + PLACE_Z, v128.bitselect(pz, NONE, lit));
       x0 = v128.bitselect(f32x4.pmin(x0, px), x0, lit);
       x1 = v128.bitselect(f32x4.pmax(x1, px), x1, lit);
       y0 = v128.bitselect(f32x4.pmin(y0, py), y0, lit);
       y1 = v128.bitselect(f32x4.pmax(y1, py), y1, lit);
       z0 = v128.bitselect(f32x4.pmin(z0, pz), z0, lit);
       z1 = v128.bitselect(f32x4.pmax(z1, pz), z1, lit);
+      nx0 = v128.bitselect(f32x4.pmin(nx0, nx), nx0, lit);
+      nx1 = v128.bitselect(f32x4.pmax(nx1, nx), nx1, lit);
+      ny0 = v128.bitselect(f32x4.pmin(ny0, ny), ny0, lit);
+      ny1 = v128.bitselect(f32x4.pmax(ny1, ny), ny1, lit);
+      nz0 = v128.bitselect(f32x4.pmin(nz0, nz), nz0, lit);
+      nz1 = v128.bitselect(f32x4.pmax(nz1, nz), nz1, lit);
+      unknown = f32x4.pmax(unknown, v128.and(v128.load(unknownFacing + at), lit));
     }
   }
   store<f32>(tile, leastOf(x0));
@@ -107,7 +126,63 @@ export function readyTile(
   store<f32>(tile + 12, mostOf(y1));
   store<f32>(tile + 16, leastOf(z0));
   store<f32>(tile + 20, mostOf(z1));
+  store<f32>(tile + TILE_UNKNOWN_FACING, mostOf(unknown));
+  store<f32>(tile + TILE_NORMALS, leastOf(nx0));
+  store<f32>(tile + TILE_NORMALS + 4, mostOf(nx1));
+  store<f32>(tile + TILE_NORMALS + 8, leastOf(ny0));
+  store<f32>(tile + TILE_NORMALS + 12, mostOf(ny1));
+  store<f32>(tile + TILE_NORMALS + 16, leastOf(nz0));
+  store<f32>(tile + TILE_NORMALS + 20, mostOf(nz1));
+  store<f32>(tile + TILE_FACES, NaN);
+  if (isOneWay(tile)) {
+    alongTile(tile, tile + TILE_NORMALS, 8, right - left, bottom - top);
+    store<f32>(tile + TILE_PLANE, load<f32>(tile + TILE_FACES_LEAST));
+  }
   return v128.any_true(found);
+}
+
+/** Whether all land of a tile faces one way. */
+@inline
+export function isOneWay(tile: usize): bool {
+  const normals = tile + TILE_NORMALS;
+  return (
+    load<f32>(normals) == load<f32>(normals + 4) &&
+    load<f32>(normals + 8) == load<f32>(normals + 12) &&
+    load<f32>(normals + 16) == load<f32>(normals + 20)
+  );
+}
+
+/**
+ * How far a way, of three floats `step` bytes apart, a tile's land begins and ends, metres from the eye. The last way's answer is kept:
+ * many lights face the same one.
+ */
+export function alongTile(tile: usize, way: usize, step: usize, wide: i32, high: i32): void {
+  const wx = load<f32>(way);
+  const wy = load<f32>(way + step);
+  const wz = load<f32>(way + 2 * step);
+  const held = tile + TILE_FACES;
+  if (load<f32>(held) == wx && load<f32>(held + 4) == wy && load<f32>(held + 8) == wz) return;
+  store<f32>(held, wx);
+  store<f32>(held + 4, wy);
+  store<f32>(held + 8, wz);
+  let least = FAR;
+  let most = f32x4.neg(FAR);
+  for (let y = 0; y < high; y++) {
+    for (let x = 0; x < wide; x += 4) {
+      const own = tile + inTile(x, y);
+      const far = f32x4.add(
+        f32x4.add(
+          f32x4.mul(v128.load(own + PLACE_X), f32x4.splat(wx)),
+          f32x4.mul(v128.load(own + PLACE_Y), f32x4.splat(wy)),
+        ),
+        f32x4.mul(v128.load(own + PLACE_Z), f32x4.splat(wz)),
+      );
+      least = f32x4.pmin(least, far);
+      most = f32x4.pmax(most, far);
+    }
+  }
+  store<f32>(tile + TILE_FACES_LEAST, leastOf(least));
+  store<f32>(tile + TILE_FACES_MOST, mostOf(most));
 }
 
 /** Least and most that a tile's land lies to the side of each wall, metres, into the walls' own records. */

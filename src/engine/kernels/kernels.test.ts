@@ -13,6 +13,7 @@ import { nightBase } from '@/core/night/night-base';
 import { startingNight } from '@/core/night/starting-night';
 import { mixPicture } from '@/core/picture/mix-picture';
 import { wallPieces } from '@/core/plan/wall-pieces';
+import { addEnlarged } from '@/core/plane/add-enlarged';
 import { rowsOf, wholeRegion } from '@/core/plane/region';
 import { RELIEF_PLANES, type Relief } from '@/core/relief/relief-planes';
 import { createArena } from '../memory/arena';
@@ -119,7 +120,7 @@ describe('kernels and the core', () => {
     );
   });
 
-  it('spread light through a veil alike', () => {
+  it('look at a small copy alike, to spread light through a veil and to add what surfaces give on', () => {
     fc.assert(
       fc.property(seeds, fc.double({ min: 0, max: 0.5, noNaN: true }), fc.integer({ min: 0, max: 40 }), (seed, share, left) => {
         const { plane, rgb, release } = planesOf(seed);
@@ -133,6 +134,10 @@ describe('kernels and the core', () => {
         kernels.spreadLight(kernel, light, veil, share, region);
         spreadLight(core, light, veil, share, region);
         for (const name of CHANNELS) expectAlike(kernel[name], core[name], 1e-5, 1e-5);
+        const small = { width: wide, height: high, data: veil.r };
+        kernels.addEnlarged(kernel.g, small, light.r, region);
+        addEnlarged(core.g, small, light.r, region);
+        expectAlike(kernel.g, core.g, 1e-5, 1e-5);
         release();
       }),
     );

@@ -8,7 +8,7 @@ import type { AmbientLight } from '@/core/night/ambient-light';
 import type { BasePlanes, LayerPlanes } from '@/core/picture/mix-picture';
 import type { Weights } from '@/core/picture/weights';
 import type { Relief } from '@/core/relief/relief-planes';
-import type { RgbPlanes } from '@/core/plane/plane';
+import type { Plane, RgbPlanes } from '@/core/plane/plane';
 import type { LightPlanes } from '@/core/light/add-lights';
 import type { Occluders } from '@/core/light/occlusion';
 import { placeDab, type LayDabs } from '@/core/matte/paint-coverage';
@@ -28,7 +28,7 @@ interface KernelExports {
   addPointLights: (...args: number[]) => void;
   addBeamAir: (...args: number[]) => void;
   nightBase: (...args: number[]) => void;
-  spreadRows: (...args: number[]) => void;
+  enlargeRows: (...args: number[]) => void;
   layDab: (...args: number[]) => void;
 }
 
@@ -68,6 +68,8 @@ export interface Kernels {
   ) => void;
   /** As `spreadLight` of the core. */
   spreadLight: (out: RgbPlanes, light: RgbPlanes, veil: RgbPlanes, share: number, region: Region) => void;
+  /** As `addEnlarged` of the core. */
+  addEnlarged: (out: Float32Array, small: Plane, by: Float32Array, region: Region) => void;
   /** As `layDabs` of the core. */
   layDabs: LayDabs;
   addLights: (
@@ -104,6 +106,9 @@ const LAYERS = PIXELS + 64;
 /** How many layers find room: more than a scene has fixtures. */
 const MOST_LAYERS = Math.floor((TABLES - LAYERS) / LAYER.BYTES);
 
+/** Says that a small picture is to be added. */
+const ADDS = -1;
+
 /** How many lights find room where else the layers lie. */
 const MOST_LIGHTS = Math.floor((TABLES - LAYERS) / LIGHT.BYTES);
 
@@ -123,6 +128,17 @@ export function createKernels(
     const { reach, normalX, normalY, normalZ, unknownFacing, land, sheen, alpha } = relief;
     const planes = [spill, air, shine, reach, normalX, normalY, normalZ, unknownFacing, land, sheen, alpha];
     new Uint32Array(memory.buffer, scratch + LIT_PLANES, LIT.BYTES / 4).set(planes.map(offset));
+  }
+
+  /** Looks at a small picture over a region: see `kernels/enlarge.ts`. */
+  function enlarge(out: Float32Array, own: Float32Array, small: Plane, share: number, region: Region): void {
+    const { left, top, width, height, fullWidth, fullHeight } = region;
+    const [stepX, stepY] = [small.width / fullWidth, small.height / fullHeight];
+    params.set([(left + 0.5) * stepX - 0.5, stepX, (top + 0.5) * stepY - 0.5, stepY]);
+    exports.enlargeRows(
+      ...[out.byteOffset, own.byteOffset, small.data.byteOffset, small.width, small.height],
+      ...[scratch + PARAMS, share, width, height, scratch + LAYERS],
+    );
   }
 
   return {
@@ -201,17 +217,10 @@ export function createKernels(
         count,
       );
     },
-    spreadLight(out, light, veil, share, { left, top, width, height, fullWidth, fullHeight }) {
-      const [stepX, stepY] = [veil.width / fullWidth, veil.height / fullHeight];
-      const [startX, startY] = [(left + 0.5) * stepX - 0.5, (top + 0.5) * stepY - 0.5];
-      const [to, from, over] = [channels(out), channels(light), channels(veil)];
-      to.forEach((plane, c) =>
-        exports.spreadRows(
-          ...[plane, from[c], over[c], veil.width, veil.height],
-          ...[startX, stepX, startY, stepY, share, width, height, scratch + LAYERS],
-        ),
-      );
+    spreadLight(out, light, veil, share, region) {
+      for (const c of ['r', 'g', 'b'] as const) enlarge(out[c], light[c], { ...veil, data: veil[c] }, share, region);
     },
+    addEnlarged: (out, small, by, region) => enlarge(out, by, small, ADDS, region),
     layDabs(out, dabs, soft, region, erase = false) {
       const { width, height } = region;
       for (const dab of dabs) {

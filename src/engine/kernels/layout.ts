@@ -76,9 +76,11 @@ export const TABLES = {
 /** A light: see `kernels/point-light.ts`. */
 export const LIGHT = {
   FACES: 28,
+  EVEN: 40,
   FOCUS: 44,
   CUTOFF: 48,
   TURNED: 52,
+  BEAM: 56,
   CLEAR: 60,
   SEEN_X: 64,
   SEEN_Y: 68,
@@ -115,11 +117,14 @@ export const OCCLUDER = {
   STANDEE_BYTES: 48,
 } as const;
 
-/** A tile, and the list of what casts shadows on it: counts, then where each begins. */
-export const TILE = { WIDTH: 64, HEIGHT: 16, RAYS: 32, LIST: 16 } as const;
+/** A tile: see `kernels/tile.ts`. `LIST`: where what casts shadows on it is listed, behind its counts. */
+export const TILE = {
+  ...{ WIDTH: 64, HEIGHT: 16, UNKNOWN_FACING: 24, NORMALS: 32, PLANE: 56 },
+  ...{ FACES: 64, FACES_LEAST: 76, FACES_MOST: 80, RAYS: 96, LIST: 16 },
+} as const;
 
-/** Bytes of a tile's scratch: its head, and four planes. */
-export const TILE_BYTES = TILE.RAYS + 4 * FLOAT * TILE.WIDTH * TILE.HEIGHT;
+/** Bytes of a tile's scratch: its head, and five planes. */
+export const TILE_BYTES = TILE.RAYS + 5 * FLOAT * TILE.WIDTH * TILE.HEIGHT;
 
 /** Bytes of a lattice over a tile, at most: see `kernels/lattice.ts`. */
 export const LATTICE_BYTES = 128 + 9 * FLOAT * 24 * 6 + TILE_BYTES;

@@ -6,7 +6,7 @@ import { even, gains, levelling, lift, peopledDay, shading } from './even';
 import { brushed, found } from './found';
 import { grip } from './grip';
 import { hung } from './hung';
-import { glare, glints, grain, lampPoints, veil } from './lens';
+import { burning, glare, glints, grain, lampPoints, veil } from './lens';
 import { masked } from './masked';
 import { lamps } from './lamps';
 import { edge, enlarged, passes, refined, softened } from './matte';
@@ -37,5 +37,5 @@ export const STAGES: readonly AnyStage[] = [
   ...[direct, bounce, lamps, masked, grip],
   ...[mirrorMap, mirrorLight, mirrorImage, mirrored],
   ...[sum, cover, driftLight, drifted],
-  ...[lampPoints, glints, veil, glare, grain, film, deepFilm, shown],
+  ...[lampPoints, burning, glints, veil, glare, grain, film, deepFilm, shown],
 ].map(({ spec }) => spec);

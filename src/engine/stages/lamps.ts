@@ -1,12 +1,12 @@
 import { addVisibleSource, sourceBounds } from '@/core/fixture/shapes';
 import { visibleSources } from '@/core/fixture/visible-source';
-import { bilinearRow } from '@/core/plane/bilinear-row';
+import { addEnlarged } from '@/core/plane/add-enlarged';
 import { regionKey, rowsOf, type Region } from '@/core/plane/region';
 import type { Fixture } from '@/core/scene/schema';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { Rows } from '../graph/task';
-import type { Band, View } from '../graph/view';
+import type { View } from '../graph/view';
 import type { Want, Wants } from '../graph/stage-spec';
 import { unionRows } from '../union-rows';
 import { bounce } from './bounce';
@@ -88,7 +88,12 @@ export const lamps = stage({
   run(out, inputs, { prepared, kernels }, band) {
     begin(band.of(out), inputs.base && band.of(inputs.base));
     throwLight(out, inputs.relief, prepared, inputs.shades, band, kernels);
-    if (inputs.bounce) addBounce(band.cut(out.spill), band.cut(inputs.relief.land), inputs.bounce, band);
+    if (inputs.bounce) {
+      // Surfaces give on to land alone.
+      const { width, height, spill: data } = inputs.bounce;
+      const add = kernels?.addEnlarged ?? addEnlarged;
+      add(band.cut(out.spill), { width, height, data }, band.cut(inputs.relief.land), band.region);
+    }
     const rows = commonRows(band.rows, out.facts.sourceRows);
     const part = rowsOf(out.region, rows.from, rows.to - rows.from);
     const source = rowsIn(out.source, out, out.facts.sourceRows, rows).fill(0);
@@ -126,15 +131,5 @@ function begin(out: LightView, base?: LightView): void {
   for (const name of ['spill', 'air', 'shine'] as const) {
     if (base) out[name].set(base[name]);
     else out[name].fill(0);
-  }
-}
-
-/** Adds what surfaces give on, to land alone. */
-function addBounce(spill: Float32Array, land: Float32Array, given: View<'spill'>, { region }: Band): void {
-  const { width, height, spill: data } = given;
-  const row = new Float32Array(region.width);
-  for (let y = 0, i = 0; y < region.height; y++) {
-    bilinearRow(row, { width, height, data }, region, y);
-    for (let x = 0; x < region.width; x++, i++) spill[i] += land[i] * row[x];
   }
 }

@@ -4,10 +4,10 @@ import { kindOf } from '@/core/fixture/kinds';
 import { faderGain, isUp } from '@/core/fields/fader-gain';
 import { createSpikes } from '@/core/lens/add-spikes';
 import { findGlints, glintAt } from '@/core/lens/find-glints';
-import { GLINT_STRIDE, MOST_GLINTS, writeGlints, type Glint } from '@/core/lens/glint';
+import { GLINT_STRIDE, MOST_GLINTS, readGlint, writeGlints, type Glint } from '@/core/lens/glint';
 import { governedGlints, tinted } from '@/core/lens/governed-glints';
 import { addGrain, createDeviates } from '@/core/lens/grain';
-import { spikesOf, type SpikeLook } from '@/core/lens/spikes';
+import { spikesOf } from '@/core/lens/spikes';
 import { createVeil, halved, spreadLight, veilShare } from '@/core/lens/veil';
 import { cameraOf } from '@/core/picture/camera-of';
 import { pictureWeights } from '@/core/picture/weights';
@@ -23,6 +23,7 @@ import { seenPlate } from './placed';
 import { castPlan } from './shades';
 import { LENS_DOWN } from './lens-down';
 import { sceneLight } from './drift';
+import { lastMade } from './last-made';
 import { survey } from './survey';
 import { plainNight } from './touch';
 
@@ -82,6 +83,22 @@ function meanAround({ width, height, data }: Plane, u: number, v: number, reach:
   return count > 0 ? all / count : 0;
 }
 
+/** What burns in the picture by itself: the same whatever lamps do. */
+export const burning = stage({
+  name: 'burning',
+  part: 'the lens',
+  region: (at) => smallOf(at).region,
+  settings: () => undefined,
+  inputs: (at) => ({ night: plainNight(at) }),
+  planes: () => ({ glints: GLINT_STRIDE * MOST_GLINTS, count: 1 }),
+  pace: 'quick',
+  whole: true,
+  newest: () => '',
+  run(out, { night }) {
+    out.count[0] = writeGlints(out.glints, findGlints(night));
+  },
+});
+
 /** All sources that get spikes, with their light as the faders of circuits have it. */
 export const glints = stage({
   name: 'glints',
@@ -97,7 +114,7 @@ export const glints = stage({
     };
   },
   inputs: (at) => ({
-    ...{ night: plainNight(at), survey: survey(at) },
+    ...{ burning: burning(at), night: plainNight(at), survey: survey(at) },
     lamps: litLayers(at).map((layer) => lampPoints(at, { fixtures: layer.fixtures })),
     sum: at.scene.lens.points.some(({ stops }) => isUp(stops)) ? sceneLight(at) : undefined,
     within: at.scene.lens.within === undefined ? undefined : matte(at, at.scene.lens.within),
@@ -119,7 +136,8 @@ export const glints = stage({
         return { u, v, r: light * r, g: light * g, b: light * b, from: 'fixture' };
       }),
     );
-    const found = [...fixtures, ...findGlints(inputs.night)];
+    const { glints: table, count } = inputs.burning;
+    const found = [...fixtures, ...Array.from({ length: count[0] }, (_, k) => readGlint(table, k))];
     const all = governedGlints(found, lens.points, width / height, ({ at }) =>
       glintAt(inputs.sum ?? inputs.night, at.u, at.v),
     );
@@ -150,24 +168,14 @@ export const veil = stage({
   pace: 'quick',
   whole: true,
   newest: () => '',
-  run(out, { light }, { prepared: reach }) {
-    const { width, height } = out;
-    createVeil(width, height, reach)(out, halved(halved(light)));
+  kit: () => lastMade(createVeil),
+  run(out, { light }, { prepared: reach, kit }) {
+    kit(out.width, out.height, reach)(out, halved(halved(light)));
   },
 });
 
 /** Whether the lens adds anything to the picture's light. */
 const glares = ({ scene: { desk } }: Spot) => isUp(desk.veil) || isUp(desk.spikes);
-
-/** Prepares spikes of a look and size, and remembers the last ones. */
-function createSpikeKit() {
-  let last: { name: string; add: ReturnType<typeof createSpikes> } | undefined;
-  return (look: SpikeLook, fullWidth: number) => {
-    const name = JSON.stringify([look, fullWidth]);
-    if (last?.name !== name) last = { name, add: createSpikes(look, fullWidth) };
-    return last.add;
-  };
-}
 
 /** The sum of all light as the lens gives it on: some of it spread, and spikes on its sources. */
 export const glare = stage({
@@ -187,7 +195,7 @@ export const glare = stage({
   pace: 'quick',
   passing: true,
   pointwise: true,
-  kit: createSpikeKit,
+  kit: () => lastMade(createSpikes),
   run(out, inputs, { prepared: { look, spread, share }, kit, kernels }, { region, of }) {
     const made = of(out);
     if (kernels && inputs.veil) kernels.spreadLight(made, of(inputs.light), inputs.veil, spread, region);
