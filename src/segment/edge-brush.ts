@@ -2,6 +2,7 @@ import type { Mat } from '@techstark/opencv-js';
 import type { EdgeStroke } from '@/core/matte/pass';
 import { flags, withMats, type OpenCv } from './opencv';
 import { boxAround, type Box, type Picture } from './picture';
+import { hypot } from '@/core/plane/hypot';
 
 /** Longest side of what is cut at a time, pixels: larger neighbourhoods are cut on a smaller copy. */
 const MOST_SIDE = 420;
@@ -103,7 +104,7 @@ function maskLoop(cv: OpenCv, mask: Mat, line: Mat, keep: Keep): void {
     for (let x = 1; x < cols - 1; x++) {
       const i = y * cols + x;
       if (deep[i] === 0) continue;
-      const slope = Math.hypot(deep[i + 1] - deep[i - 1], deep[i + cols] - deep[i - cols]) / 2;
+      const slope = hypot(deep[i + 1] - deep[i - 1], deep[i + cols] - deep[i - cols]) / 2;
       if (deep[i] >= CORE.least && slope <= CORE.slope) mask.data[i] = IN;
       else if (deep[i] < CORE.rim * deepest) mask.data[i] = MAYBE_OUT;
     }

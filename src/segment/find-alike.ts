@@ -3,6 +3,7 @@ import type { Alike } from '@/core/fixture/twins';
 import type { PlatePoint } from '@/core/geometry/camera';
 import { flags, withMats, type OpenCv } from './opencv';
 import type { Box, Picture } from './picture';
+import { hypot } from '@/core/plane/hypot';
 
 /** What is looked for: the part of the plate around a place, half its sides as fractions of width and height. */
 export interface Sample {
@@ -180,7 +181,7 @@ function glassTones({ width, height, rgb }: Picture, at: PlatePoint, glass: Plat
   for (let y = Math.floor(cy - RING * ry); y <= cy + RING * ry; y++) {
     for (let x = Math.floor(cx - RING * rx); x <= cx + RING * rx; x++) {
       if (x < 0 || y < 0 || x >= width || y >= height) continue;
-      const away = Math.hypot((x + 0.5 - cx) / rx, (y + 0.5 - cy) / ry);
+      const away = hypot((x + 0.5 - cx) / rx, (y + 0.5 - cy) / ry);
       const part =
         away <= GLASS.inside ? sums.inside : away >= GLASS.from && away <= RING ? sums.ring : undefined;
       if (!part) continue;
@@ -219,7 +220,7 @@ function peaks(data: Float32Array, columns: number, apart: number, mayBe: (x: nu
   const kept: typeof high = [];
   for (const one of high) {
     if (kept.length >= MOST) break;
-    if (kept.every(({ x, y }) => Math.hypot(x - one.x, y - one.y) > reach)) kept.push(one);
+    if (kept.every(({ x, y }) => hypot(x - one.x, y - one.y) > reach)) kept.push(one);
   }
   return kept;
 }

@@ -1,3 +1,5 @@
+import { hypot } from '@/core/plane/hypot';
+
 /** Gradients of a grey picture of 8-bit codes, as Sobel's operator gives them, one float a pixel. */
 export interface Gradients {
   width: number;
@@ -27,7 +29,7 @@ const LONG = { least: 0.014, times: 4 } as const;
  */
 export function lineSupport(gradients: Gradients): Segment[] {
   const { width, height, x, y } = gradients;
-  const strength = x.map((value, i) => Math.hypot(value, y[i]));
+  const strength = x.map((value, i) => hypot(value, y[i]));
   const angle = x.map((value, i) => Math.atan2(y[i], value));
   const taken = new Uint8Array(width * height);
   const strong: number[] = [];

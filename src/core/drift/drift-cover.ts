@@ -8,6 +8,7 @@ import type { Region } from '../plane/region';
 import { smoothStep } from '../plane/smooth-step';
 import type { Relief } from '../relief/relief-planes';
 import type { Drift } from './drift-schema';
+import { hypot } from '../plane/hypot';
 
 /** What the thickest part of the densest drift lets through. */
 const LEAST_THROUGH = 0.03;
@@ -87,7 +88,7 @@ export function driftCover(
       const seen = 1 - relief.land[i] + relief.land[i] * smoothStep(-thick, thick, behind);
       let bare = 1;
       for (const lamp of lamps) {
-        const from = Math.hypot(u - lamp.at.u, (v - lamp.at.v) / aspect) / lamp.size;
+        const from = hypot(u - lamp.at.u, (v - lamp.at.v) / aspect) / lamp.size;
         if (from < LAMP.outer) bare *= smoothStep(LAMP.inner, LAMP.outer, from);
       }
       out[i] = 1 - Math.exp(-tau * seen * bare);

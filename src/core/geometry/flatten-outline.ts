@@ -1,4 +1,5 @@
 import type { PlatePoint } from './camera';
+import { hypot } from '../plane/hypot';
 
 /** A point of an outline. Offsets to the handles of its Bezier curves make it round; without them it is a corner. */
 export interface OutlinePoint extends PlatePoint {
@@ -25,8 +26,8 @@ export function flattenOutline(points: readonly OutlinePoint[]): PlatePoint[] {
     if (!start.out && !end.in) return;
     const [a, b, c, d] = [start, moved(start, start.out), moved(end, end.in), end];
     const bend = Math.max(
-      Math.hypot(a.u - 2 * b.u + c.u, a.v - 2 * b.v + c.v),
-      Math.hypot(b.u - 2 * c.u + d.u, b.v - 2 * c.v + d.v),
+      hypot(a.u - 2 * b.u + c.u, a.v - 2 * b.v + c.v),
+      hypot(b.u - 2 * c.u + d.u, b.v - 2 * c.v + d.v),
     );
     const lines = Math.min(MOST_LINES, Math.max(1, Math.ceil(Math.sqrt((0.75 * bend) / TOLERANCE))));
     for (let k = 1; k < lines; k++) {
@@ -52,9 +53,9 @@ export function roundPoint(points: readonly OutlinePoint[], index: number, round
   const before = points[(index + points.length - 1) % points.length];
   const after = points[(index + 1) % points.length];
   const chord = { u: after.u - before.u, v: after.v - before.v };
-  const length = Math.hypot(chord.u, chord.v);
+  const length = hypot(chord.u, chord.v);
   if (length === 0) return { u, v };
-  const reach = (other: PlatePoint) => (roundness * Math.hypot(other.u - u, other.v - v)) / 3 / length;
+  const reach = (other: PlatePoint) => (roundness * hypot(other.u - u, other.v - v)) / 3 / length;
   const [back, on] = [reach(before), reach(after)];
   return {
     u,

@@ -1,3 +1,5 @@
+import { hypot } from '../plane/hypot';
+
 /** A place with fractions of a picture's width and height. */
 interface Place {
   u: number;
@@ -23,7 +25,7 @@ export function simplifyPath<P extends Place>(points: readonly P[], tolerance: n
     for (let i = first + 1; i < last; i++) {
       const [wu, wv] = [points[i].u - a.u, points[i].v - a.v];
       const t = square > 0 ? Math.min(1, Math.max(0, (wu * eu + wv * ev) / square)) : 0;
-      const away = Math.hypot(wu - t * eu, wv - t * ev);
+      const away = hypot(wu - t * eu, wv - t * ev);
       if (away > most) [most, at] = [away, i];
     }
     if (at < 0) continue;

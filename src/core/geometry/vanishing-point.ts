@@ -1,4 +1,5 @@
 import type { PlatePoint } from './camera';
+import { hypot } from '../plane/hypot';
 
 /** A straight line by two places of the plate. */
 export type PlateLine = readonly [PlatePoint, PlatePoint];
@@ -16,7 +17,7 @@ export function vanishingPoint([a, b]: PlateLine, [c, d]: PlateLine, aspect: num
   const [abX, abY] = [b.u - a.u, (b.v - a.v) / aspect];
   const [cdX, cdY] = [d.u - c.u, (d.v - c.v) / aspect];
   const turn = abX * cdY - abY * cdX;
-  const sine = Math.abs(turn) / Math.max(1e-12, Math.hypot(abX, abY) * Math.hypot(cdX, cdY));
+  const sine = Math.abs(turn) / Math.max(1e-12, hypot(abX, abY) * hypot(cdX, cdY));
   if (sine < LEAST_ANGLE) return undefined;
   const share = ((c.u - a.u) * cdY - ((c.v - a.v) / aspect) * cdX) / turn;
   return { u: a.u + share * abX, v: a.v + share * (b.v - a.v) };

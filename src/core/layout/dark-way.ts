@@ -1,5 +1,6 @@
 import type { PlatePoint } from '../geometry/camera';
 import type { Plane } from '../plane/plane';
+import { hypot } from '../plane/hypot';
 
 /** How far aside a line is looked for, pixels, and how much darker than beside it a line has to be, share of that. */
 const ASIDE = 5;
@@ -17,7 +18,7 @@ function placesAlong(path: readonly PlatePoint[], { width, height }: Plane): [x:
   const places: [number, number][] = [points[0]];
   for (let k = 1; k < points.length; k++) {
     const [[ax, ay], [bx, by]] = [points[k - 1], points[k]];
-    const steps = Math.max(1, Math.round(Math.hypot(bx - ax, by - ay) / STEP));
+    const steps = Math.max(1, Math.round(hypot(bx - ax, by - ay) / STEP));
     for (let i = 1; i <= steps; i++)
       places.push([ax + ((bx - ax) * i) / steps, ay + ((by - ay) * i) / steps]);
   }
@@ -62,7 +63,7 @@ export function darkWay(light: Plane, path: readonly PlatePoint[]): PlatePoint[]
   const places = placesAlong(path, light);
   const normals = places.map((_, k) => {
     const [a, b] = [places[Math.max(0, k - 1)], places[Math.min(places.length - 1, k + 1)]];
-    const length = Math.max(1e-6, Math.hypot(b[0] - a[0], b[1] - a[1]));
+    const length = Math.max(1e-6, hypot(b[0] - a[0], b[1] - a[1]));
     return [-(b[1] - a[1]) / length, (b[0] - a[0]) / length] as const;
   });
   const rows = places.map(([x, y], k) =>

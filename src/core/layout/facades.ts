@@ -4,6 +4,7 @@ import type { UprightPlane } from '../geometry/upright-plane';
 import type { Vec3 } from '../geometry/vec3';
 import { wallAt } from '../plan/wall-at';
 import type { WallPiece } from '../plan/wall-pieces';
+import { hypot } from '../plane/hypot';
 
 /** A plane on which a window may lie, and whether it is known how far away it is. */
 export interface Facade extends UprightPlane {
@@ -29,7 +30,7 @@ export function facadesAt(
   const ray = rayThrough(camera, at);
   const point: Vec3 = [(ray[0] / ray[1]) * AHEAD, AHEAD, 0];
   const facing = (x: number, y: number): Vec3 => {
-    const length = Math.hypot(x, y);
+    const length = hypot(x, y);
     const [nx, ny] = [y / length, -x / length];
     return nx * point[0] + ny * point[1] > 0 ? [-nx, -ny, 0] : [nx, ny, 0];
   };

@@ -3,6 +3,7 @@ import { horizonAt } from '../geometry/ground';
 import type { PlateLine } from '../geometry/vanishing-point';
 import type { Perspective } from './guess-horizon';
 import { plateEdges, sineToward } from './plate-edges';
+import { hypot } from '../plane/hypot';
 
 /** Edges that a wall's foot may follow: how long at least, widths of the plate, how far under the horizon, and how exactly they run to a place. */
 const EDGES = { longest: 400, length: 0.03, under: 0.01, toward: 0.02 } as const;
@@ -36,7 +37,7 @@ function onEdge([a, b]: PlateLine, { u, v }: PlatePoint, aspect: number) {
   const share = ((u - a.u) * dx + ((v - a.v) / aspect) * dy) / (dx * dx + dy * dy);
   if (share < -BEYOND || share > 1 + BEYOND) return undefined;
   const at = { u: a.u + share * dx, v: a.v + share * (b.v - a.v) };
-  return { at, off: Math.hypot(u - at.u, (v - at.v) / aspect) };
+  return { at, off: hypot(u - at.u, (v - at.v) / aspect) };
 }
 
 /**

@@ -1,6 +1,7 @@
 import type { Camera, PlatePoint } from '../geometry/camera';
 import { groundPoint, horizonAt } from '../geometry/ground';
 import type { PlateLine } from '../geometry/vanishing-point';
+import { hypot } from '../plane/hypot';
 
 /** The small picture of the lie of the land in which decks are looked for. */
 interface LevelPicture {
@@ -46,10 +47,10 @@ export function guessDecks(
   horizon: { left: number; right: number },
 ): GuessedDeck[] {
   const { aspect } = camera;
-  const seen = ([a, b]: PlateLine) => Math.hypot(b.u - a.u, (b.v - a.v) / aspect);
+  const seen = ([a, b]: PlateLine) => hypot(b.u - a.u, (b.v - a.v) / aspect);
   const onGround = ([a, b]: PlateLine) => {
     const [[ax, ay], [bx, by]] = [groundPoint(camera, a), groundPoint(camera, b)];
-    return Math.hypot(bx - ax, by - ay);
+    return hypot(bx - ax, by - ay);
   };
   const edges: PlateLine[] = [];
   const long = lines
@@ -69,7 +70,7 @@ export function guessDecks(
 /** Whether what lies to both sides of a line lies level. */
 function isOnGround([a, b]: PlateLine, { width, height, ground }: LevelPicture, aspect: number): boolean {
   const [du, dv] = [b.u - a.u, (b.v - a.v) / aspect];
-  const long = Math.hypot(du, dv);
+  const long = hypot(du, dv);
   const [au, av] = [(-dv / long) * SIDES.away, (du / long) * SIDES.away * aspect];
   let level = 0;
   for (let k = 0; k < SIDES.places; k++) {
@@ -100,7 +101,7 @@ function meets(a: PlateLine, b: PlateLine): boolean {
   if (Math.abs(from - to) < 1e-9) return false;
   const t = from / (from - to);
   const at = { u: b[0].u + t * (b[1].u - b[0].u), v: b[0].v + t * (b[1].v - b[0].v) };
-  const near = (line: PlateLine) => Math.min(...line.map(({ u, v }) => Math.hypot(u - at.u, v - at.v)));
+  const near = (line: PlateLine) => Math.min(...line.map(({ u, v }) => hypot(u - at.u, v - at.v)));
   return near(a) < CORNER && near(b) < CORNER;
 }
 

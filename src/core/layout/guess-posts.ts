@@ -2,6 +2,7 @@ import type { Camera, PlatePoint } from '../geometry/camera';
 import { groundPoint, horizonAt } from '../geometry/ground';
 import type { LandCover } from './settle-foot';
 import { placeOnStalk } from '../geometry/place-on-stalk';
+import { hypot } from '../plane/hypot';
 
 /** A thin upright thing of the plate. */
 export interface UprightThing {
@@ -55,7 +56,7 @@ export function guessPosts(
     const [otherX, otherY] = groundPoint(camera, { u: foot.u + right - left, v: foot.v });
     const tall = placeOnStalk(camera, { u: foot.u, v: top }, foot)[2];
     if (tall < HEIGHT.least || tall > HEIGHT.most) return [];
-    if (Math.hypot(otherX - x, otherY - y) > BROADEST) return [];
+    if (hypot(otherX - x, otherY - y) > BROADEST) return [];
     return [{ outline, foot, left, right, top, bottom, area: (right - left) * (bottom - top) }];
   });
   found.sort((a, b) => b.area - a.area);

@@ -7,6 +7,7 @@ import type { WallPiece } from '../plan/wall-pieces';
 import type { Plane } from '../plane/plane';
 import { lampGlass } from './lamp-glass';
 import { postBelow } from './post-below';
+import { hypot } from '../plane/hypot';
 
 /** What is usual of a kind of lamp: the radius of its glass and its height over the ground, metres, and whether its glass is round. */
 export interface UsualLamp {
@@ -46,7 +47,7 @@ const off = (value: number, usual: number, spread: number) => (Math.log(value / 
 
 /** How far ahead a ray has come to an arm's length before a wall that it meets, metres. */
 function beforeWall(ray: Vec3, place: Vec3, { normalX, normalY }: WallPiece): number {
-  const level = Math.hypot(ray[0], ray[1]);
+  const level = hypot(ray[0], ray[1]);
   const toward = Math.max(EDGE_ON, -(ray[0] * normalX + ray[1] * normalY) / level);
   return place[1] - (ARM / toward) * (ray[1] / level);
 }

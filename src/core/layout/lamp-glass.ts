@@ -1,6 +1,7 @@
 import type { PlatePoint } from '../geometry/camera';
 import { betweenPixels } from '../plane/between-pixels';
 import type { Plane } from '../plane/plane';
+import { hypot } from '../plane/hypot';
 
 /** A lamp's glass as it is seen: its middle, and its radius as a fraction of the plate's width. */
 export interface LampGlass {
@@ -123,6 +124,6 @@ export function showsSuchGlass(
     const du = (glass.at.u - at.u) / times - (mine.at.u - own.u);
     const dv = ((glass.at.v - at.v) / times - (mine.at.v - own.v)) / aspect;
     const isAsLarge = size < TWIN.size && size > 1 / TWIN.size;
-    return isAsLarge && Math.hypot(du, dv) < TWIN.middle * mine.radius;
+    return isAsLarge && hypot(du, dv) < TWIN.middle * mine.radius;
   };
 }

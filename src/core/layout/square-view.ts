@@ -2,6 +2,7 @@ import type { Camera, PlatePoint } from '../geometry/camera';
 import { onPlane, planeToPlate, type UprightPlane } from '../geometry/upright-plane';
 import { betweenPixels } from '../plane/between-pixels';
 import type { Plane } from '../plane/plane';
+import { hypot } from '../plane/hypot';
 
 /** Metres that a pixel of a view spans along its plane and up. */
 export interface ViewScale {
@@ -35,7 +36,7 @@ export function scaleOnPlane(
   const seen = planeToPlate(camera, { ...plane, point: [place[0], place[1], 0] });
   const pixels = (along: number, up: number): number => {
     const there = seen(along, place[2] + up);
-    return there ? Math.hypot((there.u - at.u) * width, (there.v - at.v) * height) : 0;
+    return there ? hypot((there.u - at.u) * width, (there.v - at.v) * height) : 0;
   };
   const up = NEAR / pixels(0, NEAR);
   const along = Math.min(NEAR / pixels(NEAR, 0), SLANTED * up);

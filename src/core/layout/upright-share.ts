@@ -4,6 +4,7 @@ import type { Plane } from '../plane/plane';
 import { sineToward } from './plate-edges';
 import type { Uprights } from './upright-edges';
 import { AWAY, slopeOf, type Side } from './wall-side';
+import { hypot } from '../plane/hypot';
 
 /** Slopes under the horizon in even steps of their logarithm. */
 const SLOPES = { least: 0.03, ratio: 1.09, count: 52 } as const;
@@ -52,7 +53,7 @@ export function uprightShares(
       if (!(step >= 0 && step < SLOPES.count)) continue;
       const i = y * width + x;
       const [gx, gy] = [(data[i + 1] - data[i - 1]) / 2, (data[i + width] - data[i - width]) / 2];
-      const size = Math.hypot(gx, gy);
+      const size = hypot(gx, gy);
       if (size < EDGE.codes) continue;
       // Its edge runs across the way its tone steps.
       const edge = { x: u - 0.5, y: (v - 0.5) / aspect, dx: -gy / size, dy: gx / size, length: size };

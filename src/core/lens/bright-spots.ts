@@ -1,4 +1,5 @@
 import type { Plane } from '../plane/plane';
+import { hypot } from '../plane/hypot';
 
 /** How much brighter than the mean under a stroke a spot has to be, and how bright at least, 0 to 1. */
 const BRIGHTER = 1.35;
@@ -29,7 +30,7 @@ export function brightSpots({ width, data }: Plane, under: Float32Array, apart: 
   const found: BrightSpot[] = [];
   for (const i of bright) {
     const spot = { x: i % width, y: Math.floor(i / width) };
-    if (found.every(({ x, y }) => Math.hypot(x - spot.x, y - spot.y) >= apart)) found.push(spot);
+    if (found.every(({ x, y }) => hypot(x - spot.x, y - spot.y) >= apart)) found.push(spot);
   }
   return found;
 }

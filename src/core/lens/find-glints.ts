@@ -3,6 +3,7 @@ import type { Box } from '../plane/box';
 import { createBoxBlur } from '../plane/box-blur';
 import type { RgbPlanes } from '../plane/plane';
 import type { Glint } from './glint';
+import { hypot } from '../plane/hypot';
 
 /** Light of the picture from which a place may be a source, and how many times that of its surroundings it has at least. */
 const BRIGHT = { least: 0.3, against: 5 } as const;
@@ -75,7 +76,7 @@ function isInCrowd(blob: Blob, all: readonly Blob[]): boolean {
     const ratio = sizeOf(other) / size;
     return (
       other !== blob &&
-      Math.hypot(u - x, v - y) < CROWD.within * Math.max(2, size) &&
+      hypot(u - x, v - y) < CROWD.within * Math.max(2, size) &&
       ratio < CROWD.alike &&
       ratio > 1 / CROWD.alike
     );
@@ -140,7 +141,7 @@ export function glintAt(light: RgbPlanes, u: number, v: number): Glint {
   const inside: number[] = [];
   for (let j = Math.max(0, Math.ceil(y - reach)); j <= Math.min(height - 1, Math.floor(y + reach)); j++)
     for (let i = Math.max(0, Math.ceil(x - reach)); i <= Math.min(width - 1, Math.floor(x + reach)); i++)
-      if (Math.hypot(i - x, j - y) <= reach) inside.push(j * width + i);
+      if (hypot(i - x, j - y) <= reach) inside.push(j * width + i);
   const sum = (plane: Float32Array) => {
     const least = inside.reduce((low, i) => Math.min(low, plane[i]), Infinity);
     return inside.reduce((all, i) => all + (plane[i] - least), 0) * (HELD.said / (width * width));

@@ -3,13 +3,14 @@ import { faderGain, isUp } from '../fields/fader-gain';
 import { gelColor } from '../fixture/gel-color';
 import type { Glint } from './glint';
 import type { LensPoint, LensSettings } from './lens-schema';
+import { hypot } from '../plane/hypot';
 
 /** A place says something of the sources within this distance, fraction of the width. */
 export const GOVERNS = 0.012;
 
 /** How far a place of the plate lies from another, fractions of the width. @param aspect width over height */
 export const apart = (a: { u: number; v: number }, b: { u: number; v: number }, aspect: number): number =>
-  Math.hypot(a.u - b.u, (a.v - b.v) / aspect);
+  hypot(a.u - b.u, (a.v - b.v) / aspect);
 
 const scaled = (glint: Glint, by: number): Glint => ({
   ...glint,

@@ -5,6 +5,7 @@ import type { Relief } from '../relief/relief-planes';
 import { cross, dot } from '../geometry/vec3';
 import type { RgbPlanes } from '../plane/plane';
 import type { Region } from '../plane/region';
+import { hypot } from '../plane/hypot';
 
 /** Floats a virtual light takes: place, normal, power over pi, and the area it stands for over pi. */
 export const BOUNCE_STRIDE = 8;
@@ -92,7 +93,7 @@ export function bounceLights(
     if (!(gives > 0)) continue;
     const to = BOUNCE_STRIDE * used++;
     for (let c = 0; c < 3; c++) out[to + c] = sums[at + c] / gives;
-    const long = Math.max(1e-6, Math.hypot(sums[at + 3], sums[at + 4], sums[at + 5]));
+    const long = Math.max(1e-6, hypot(sums[at + 3], sums[at + 4], sums[at + 5]));
     for (let c = 3; c < 6; c++) out[to + c] = sums[at + c] / long;
     out[to + 6] = bound * gives * INVERSE_PI;
     // As many pixels as a block has, each of about this area: what is nearer than that is not told apart.

@@ -9,6 +9,7 @@ import type { Region } from '../plane/region';
 import { withinOutline } from '../geometry/within-outline';
 import type { PointLight } from './point-light';
 import { softLevel } from './soft-coverage';
+import { hypot } from '../plane/hypot';
 
 /** A matte's coverage as light meets what it stands for. */
 export interface SeenCoverage {
@@ -53,7 +54,7 @@ export const SHARPEST = 1e-4;
 
 /** A wall's piece as it holds light back: a place, a way along it and a length. */
 export const wallLine = ({ ax, ay, bx, by, height, normalX, normalY, behind }: WallPiece) => {
-  const length = Math.hypot(bx - ax, by - ay);
+  const length = hypot(bx - ax, by - ay);
   const [ex, ey] = [(bx - ax) / length, (by - ay) / length];
   return { ax: ax - behind * normalX, ay: ay - behind * normalY, ex, ey, length, height };
 };
@@ -106,7 +107,7 @@ export function occlude(
       const px = (corner[0] + u * across[0] + v * down[0]) * reach;
       const py = (corner[1] + u * across[1] + v * down[1]) * reach;
       const pz = (corner[2] + u * across[2] + v * down[2]) * reach + eyeHeight;
-      const ends = ENDS / Math.max(ENDS, Math.hypot(lx - px, ly - py, lz - pz));
+      const ends = ENDS / Math.max(ENDS, hypot(lx - px, ly - py, lz - pz));
       const between = (t: number) => t > ends && t < 1 - ends;
       let seen = out[i];
       for (const wall of pieces) {

@@ -6,6 +6,7 @@ import type { GuidedLine } from '../plane/guided-filter';
 import type { RgbPlanes } from '../plane/plane';
 import { followEdges } from './follow-edges';
 import type { AreaPass } from './pass';
+import { hypot } from '../plane/hypot';
 
 /** Holes up to this share of the picture belong to the area around them. */
 const LARGEST_HOLE = 0.0004;
@@ -35,9 +36,7 @@ export function findArea(plate: RgbPlanes, { at, tolerance, connected }: AreaPas
     }
   }
   const [l0, a0, b0] = seed.map((sum) => sum / seen);
-  const like = Uint8Array.from(labs, ([l, a, c]) =>
-    Math.hypot(l - l0, a - a0, c - b0) <= tolerance ? 1 : 0,
-  );
+  const like = Uint8Array.from(labs, ([l, a, c]) => (hypot(l - l0, a - a0, c - b0) <= tolerance ? 1 : 0));
   let area = like;
   if (connected) {
     area = new Uint8Array(like.length);

@@ -5,6 +5,7 @@ import type { RgbPlanes } from '../plane/plane';
 import { followEdges } from './follow-edges';
 import { nearCoverage } from './key-coverage';
 import type { ColorPass } from './pass';
+import { hypot } from '../plane/hypot';
 
 /** Luminance at which colours are compared. */
 const COMPARED = 0.3;
@@ -24,7 +25,7 @@ export function findColor(plate: RgbPlanes, { color, reach, soft }: ColorPass): 
   const [, a0, b0] = linearToOklab(unitLight(color));
   const coverage = Float32Array.from(plate.r, (red, i) => {
     const [, a, b] = linearToOklab(unitLight([red, plate.g[i], plate.b[i]]));
-    return nearCoverage(Math.hypot(a - a0, b - b0), reach, soft);
+    return nearCoverage(hypot(a - a0, b - b0), reach, soft);
   });
   return followEdges(plate, coverage);
 }

@@ -2,6 +2,7 @@ import type { Box } from '../plane/box';
 import type { Region } from '../plane/region';
 import { smoothStep } from '../plane/smooth-step';
 import type { PaintStroke } from './pass';
+import { hypot } from '../plane/hypot';
 
 /** Way between two dabs, fraction of the radius. */
 const SPACING = 0.2;
@@ -49,7 +50,7 @@ export function followStroke(
     for (; known > 0 && known + 2 < path.length; known += 3) {
       const [u0, v0, p0] = [path[known - 3], path[known - 2], path[known - 1]];
       const [u1, v1, p1] = [path[known], path[known + 1], path[known + 2]];
-      const length = Math.hypot(u1 - u0, (v1 - v0) / aspect);
+      const length = hypot(u1 - u0, (v1 - v0) / aspect);
       let at = ahead;
       while (at <= length && length > 0) {
         const t = at / length;

@@ -1,6 +1,7 @@
 import type { Camera } from '../geometry/camera';
 import { seeing } from '../light/occlusion';
 import type { Relief } from '../relief/relief-planes';
+import { hypot } from '../plane/hypot';
 
 /** What each pixel of a copy of the plate sees in itself as a mirror. */
 export interface MirrorMap {
@@ -59,13 +60,13 @@ export function mirrorMap(
       const isLevel = normalZ[i] > LEVEL;
       // Ceilings and slopes mirror nothing here.
       if (!isLevel && Math.abs(normalZ[i]) > 1 - LEVEL) continue;
-      const flat = isLevel ? 1 : Math.hypot(normalX[i], normalY[i]);
+      const flat = isLevel ? 1 : hypot(normalX[i], normalY[i]);
       const nx = isLevel ? 0 : normalX[i] / flat;
       const ny = isLevel ? 0 : normalY[i] / flat;
       const nz = isLevel ? 1 : 0;
       const toward = rx * nx + ry * ny + rz * nz;
       if (toward >= 0) continue;
-      const long = Math.hypot(rx, ry, rz);
+      const long = hypot(rx, ry, rz);
       const [dx, dy, dz] = [rx - 2 * toward * nx, ry - 2 * toward * ny, rz - 2 * toward * nz];
       follow(seen, rx * reach[i], ry * reach[i], rz * reach[i], dx / long, dy / long, dz / long);
       out.u[i] = held(seen[0]);
@@ -96,7 +97,7 @@ function createFollower({ reach, normalZ, land }: Land, camera: Camera, width: n
     dy: number,
     dz: number,
   ): void => {
-    const way = Math.hypot(fx, fy, fz);
+    const way = hypot(fx, fy, fz);
     let step: number = STEPS.first;
     let isOut = false;
     for (let k = 0; k < STEPS.count; k++, step *= STEPS.ratio) {

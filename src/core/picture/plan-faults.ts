@@ -5,6 +5,7 @@ import { horizonAt } from '../geometry/ground';
 import { standsOn } from '../plan/surfaces';
 import { wallPieces, type WallPiece } from '../plan/wall-pieces';
 import type { PlatePoint } from '../geometry/camera';
+import { hypot } from '../plane/hypot';
 
 /** A lamp this near to the eye lights everything before it alike, metres. */
 const AT_EYE = 0.6;
@@ -53,7 +54,7 @@ export function planFaults(scene: Scene): string[] {
   }
   for (const fixture of scene.fixtures) {
     const [x, y, z] = placeFixture(camera, fixture).place;
-    if (Math.hypot(x, y, z - eyeHeight) < AT_EYE)
+    if (hypot(x, y, z - eyeHeight) < AT_EYE)
       faults.push(`${fixture.name} hangs right before the eye. Drag its foot farther off.`);
   }
   return faults;

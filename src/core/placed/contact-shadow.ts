@@ -2,6 +2,7 @@ import type { Camera } from '../geometry/camera';
 import type { Region } from '../plane/region';
 import { rayThrough } from '../geometry/camera';
 import type { Card } from './placed-card';
+import { hypot } from '../plane/hypot';
 
 /** Height over the foot's level up to which a place counts as what it stands on, metres. */
 const LEVEL = 0.06;
@@ -18,7 +19,7 @@ const NEAREST = 0.02;
  * @param height metres
  */
 export function hiddenByUpright(aside: number, off: number, height: number): number {
-  const slant = Math.hypot(off, height);
+  const slant = hypot(off, height);
   return (Math.atan(aside / off) - (off / slant) * Math.atan(aside / slant)) / (2 * Math.PI);
 }
 

@@ -1,6 +1,7 @@
 import { alongRay, rayThrough, type Camera, type PlatePoint } from '../geometry/camera';
 import { groundPoint } from '../geometry/ground';
 import { lineAt } from '../geometry/line-at';
+import { hypot } from '../plane/hypot';
 
 /** Coverage of a small plate by land, 0 to 1: the rest is sky. */
 interface SeenLand {
@@ -34,7 +35,7 @@ export function seenHeight(
 ): number | undefined {
   const [[ax, ay], [bx, by]] = [groundPoint(camera, a), groundPoint(camera, b)];
   const [nx, ny] = [by - ay, ax - bx];
-  const long = Math.hypot(nx, ny);
+  const long = hypot(nx, ny);
   const [left, right] = a.u < b.u ? [a, b] : [b, a];
   const tops: number[] = [];
   for (let x = Math.max(0, Math.floor(left.u * width)); x < Math.min(width, right.u * width); x++) {
@@ -43,7 +44,7 @@ export function seenHeight(
     if (!(y >= 0 && land[y * width + x] > 0.5)) continue;
     while (y > 0 && land[(y - 1) * width + x] > 0.5) y--;
     const ray = rayThrough(camera, { u, v: y / height });
-    const toward = (ray[0] * nx + ray[1] * ny) / (long * Math.hypot(ray[0], ray[1]));
+    const toward = (ray[0] * nx + ray[1] * ny) / (long * hypot(ray[0], ray[1]));
     if (Math.abs(toward) < EDGE_ON) continue;
     const reach = (ax * nx + ay * ny) / (ray[0] * nx + ray[1] * ny);
     const top = alongRay(camera, ray, reach)[2];

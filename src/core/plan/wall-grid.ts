@@ -2,6 +2,7 @@ import { project, type Camera } from '../geometry/camera';
 import type { GridLine } from '../geometry/ground-grid';
 import type { WallPiece } from './wall-pieces';
 import type { Vec3 } from '../geometry/vec3';
+import { hypot } from '../plane/hypot';
 
 /** Most lines each way on one piece of a wall. */
 const MOST = 24;
@@ -13,7 +14,7 @@ const EDGE = 0.05;
 export function wallGrid(camera: Camera, walls: readonly WallPiece[]): GridLine[] {
   const lines: GridLine[] = [];
   for (const { ax, ay, bx, by, height } of walls) {
-    const long = Math.hypot(bx - ax, by - ay);
+    const long = hypot(bx - ax, by - ay);
     const at = (along: number, up: number): Vec3 => [
       ax + ((bx - ax) * along) / long,
       ay + ((by - ay) * along) / long,

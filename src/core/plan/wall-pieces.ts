@@ -2,6 +2,7 @@ import type { Camera } from '../geometry/camera';
 import { groundPoint } from '../geometry/ground';
 import { DULL, type RippledFinish, type Wall } from './surfaces';
 import type { Vec3 } from '../geometry/vec3';
+import { hypot } from '../plane/hypot';
 
 /**
  * One straight piece of a wall: upright over the ground from A to B, metres. Its normal is level and faces the eye; where
@@ -47,7 +48,7 @@ export function wallPieces(
     const corners = foot.map((at) => groundPoint(camera, at));
     const pieces = corners.slice(1).flatMap(([bx, by], i): WallPiece[] => {
       const [ax, ay] = corners[i];
-      const length = Math.hypot(bx - ax, by - ay);
+      const length = hypot(bx - ax, by - ay);
       if (!(length > SHORTEST)) return [];
       const [nx, ny] = [(by - ay) / length, (ax - bx) / length];
       // The eye stands at the origin.
@@ -71,7 +72,7 @@ export function wallPieces(
 /** Radians that a round piece turns in one straight part of it. */
 const PART_TURN = 0.14;
 
-const lengthOf = ({ ax, ay, bx, by }: WallPiece) => Math.hypot(bx - ax, by - ay);
+const lengthOf = ({ ax, ay, bx, by }: WallPiece) => hypot(bx - ax, by - ay);
 
 /** The angle between the normals at a piece's ends, radians. */
 const turnOf = ({ endA, endB }: WallPiece) =>
@@ -94,7 +95,7 @@ function bent(piece: WallPiece): WallPiece[] {
   };
   const normal = (t: number) => {
     const [x, y] = [endA[0] + t * (endB[0] - endA[0]), endA[1] + t * (endB[1] - endA[1])];
-    const long = Math.hypot(x, y);
+    const long = hypot(x, y);
     return [x / long, y / long] as const;
   };
   return Array.from({ length: parts }, (_, k) => {
@@ -125,7 +126,7 @@ function meanNormal(other: WallPiece | undefined, own: WallPiece): readonly [num
   if (ratio < 1 / STRAIGHT) return [normalX, normalY];
   if (ratio > STRAIGHT) return [other.normalX, other.normalY];
   const [x, y] = [normalX + other.normalX, normalY + other.normalY];
-  const long = Math.hypot(x, y);
+  const long = hypot(x, y);
   return [x / long, y / long];
 }
 

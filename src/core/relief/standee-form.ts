@@ -4,6 +4,7 @@ import { createBoxBlur } from '../plane/box-blur';
 import { dilate } from '../plane/dilate';
 import { distanceInside } from '../plane/distance-inside';
 import type { RgbPlanes } from '../plane/plane';
+import { hypot } from '../plane/hypot';
 
 /** Tilts of a surface's normal, to the right and up, as components of a unit vector. */
 export interface Tilts {
@@ -44,7 +45,7 @@ function barrelTilts(coverage: Float32Array, width: number, height: number): Til
   slopes(tilts, smooth);
   for (let i = 0; i < inside.length; i++) {
     const [x, y] = [tilts.right[i], tilts.up[i]];
-    const steep = Math.hypot(x, y);
+    const steep = hypot(x, y);
     const rim = inside[i] > 0 ? Math.max(0, 1 - smooth[i] / Math.max(1, half[i])) : 0;
     const scale = steep > 1e-6 ? rim / Math.max(1, steep) : 0;
     tilts.right[i] = -x * scale;
@@ -74,7 +75,7 @@ export function creaseTilts({ width, height, r, g, b }: RgbPlanes): Tilts {
   const tilts = { width, height, right: new Float32Array(stops.length), up: new Float32Array(stops.length) };
   slopes(tilts, relief);
   for (let i = 0; i < stops.length; i++) {
-    const long = Math.hypot(1, tilts.right[i], tilts.up[i]);
+    const long = hypot(1, tilts.right[i], tilts.up[i]);
     tilts.right[i] /= -long;
     tilts.up[i] /= -long;
   }

@@ -1,5 +1,6 @@
 import { alongRay, project, rayThrough, type Camera, type PlatePoint } from '../geometry/camera';
 import { cross, normalize, type Vec3 } from '../geometry/vec3';
+import { hypot } from '../plane/hypot';
 
 const DEGREE = Math.PI / 180;
 
@@ -21,7 +22,7 @@ export function skyDirection({ azimuth, elevation }: SkyPlace): Vec3 {
 
 /** The place of the sky that lies in a direction of any length. */
 export function skyPlace([x, y, z]: Vec3): SkyPlace {
-  return { azimuth: Math.atan2(x, y) / DEGREE, elevation: Math.atan2(z, Math.hypot(x, y)) / DEGREE };
+  return { azimuth: Math.atan2(x, y) / DEGREE, elevation: Math.atan2(z, hypot(x, y)) / DEGREE };
 }
 
 /** The place of the sky that is seen at a place of the plate; below the horizon its elevation is negative. */

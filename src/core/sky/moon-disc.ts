@@ -4,6 +4,7 @@ import { dot, type Vec3 } from '../geometry/vec3';
 import { clamp } from '../plane/clamp';
 import { smoothStep } from '../plane/smooth-step';
 import { besideDirection } from './direction';
+import { hypot } from '../plane/hypot';
 
 /** Half the angle under which the moon is seen, radians. */
 export const MOON_RADIUS = 0.00465;
@@ -79,7 +80,7 @@ export function createMoonDisc(
     const [aside, above] = [dot(toward, side) / ahead / radius, dot(toward, up) / ahead / radius];
     const x = cos * aside - sin * above;
     const y = sin * aside + cos * above;
-    const far = Math.hypot(x, y);
+    const far = hypot(x, y);
     const cover = 1 - smoothStep(1 - edge, 1 + edge, far);
     if (cover === 0) return 0;
     const z = Math.sqrt(Math.max(0, 1 - far * far));

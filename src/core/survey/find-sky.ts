@@ -5,6 +5,7 @@ import { horizonAt } from '../geometry/ground';
 import type { PlateFeatures } from './plate-features';
 import { codeOf, type SaidPlane } from './said';
 import { takeClouds } from './take-clouds';
+import { hypot } from '../plane/hypot';
 
 /** Limits in Oklab, set on daytime plates: sky is bright, blue or without colour, and calm. */
 const SKY = {
@@ -45,7 +46,7 @@ function spreadBetweenLeaves(
       for (const to of around) {
         if (to < 0 || to >= sky.length || sky[to] || !above[to]) continue;
         const isLight = lightness[to] > lightness[from] - THROUGH_LEAVES.lightness;
-        const isAlike = Math.hypot(a[to] - a[from], b[to] - b[from]) < THROUGH_LEAVES.color;
+        const isAlike = hypot(a[to] - a[from], b[to] - b[from]) < THROUGH_LEAVES.color;
         if (!isLight || !isAlike || texture[to] < SKY.busiest) continue;
         sky[to] = 1;
         next.push(to);
@@ -121,7 +122,7 @@ export function findSky(
     for (const { dx, by } of leaps) {
       const [x, to] = [(from % width) + dx, from + by];
       if (x < 0 || x >= width || to < 0 || to >= sky.length || sky[to] || !like[to]) continue;
-      const isAlike = Math.hypot(a[to] - a[from], b[to] - b[from]) < OVER_THIN.color;
+      const isAlike = hypot(a[to] - a[from], b[to] - b[from]) < OVER_THIN.color;
       if (isAlike && Math.abs(softLightness[to] - softLightness[from]) < OVER_THIN.lightness) take(to);
     }
   }

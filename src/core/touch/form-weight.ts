@@ -2,6 +2,7 @@ import type { Camera } from '../geometry/camera';
 import type { Vec3 } from '../geometry/vec3';
 import type { Region } from '../plane/region';
 import type { Relief } from '../relief/relief-planes';
+import { hypot } from '../plane/hypot';
 
 /**
  * Weakens a touch on surfaces by their form: each pixel is multiplied by the cosine at which its surface sees a place, none where
@@ -27,9 +28,9 @@ export function weighByForm(
       const ly = place[1] - (corner[1] + u * across[1] + v * down[1]) * far;
       const lz = place[2] - eyeHeight - (corner[2] + u * across[2] + v * down[2]) * far;
       const facing = lx * normalX[i] + ly * normalY[i] + lz * normalZ[i];
-      const turned = (Math.hypot(lx, ly) + facing) / Math.PI;
+      const turned = (hypot(lx, ly) + facing) / Math.PI;
       const all = Math.max(0, facing) * (1 - unknownFacing[i]) + Math.max(0, turned) * unknownFacing[i];
-      out[i] *= all / Math.max(1e-6, Math.hypot(lx, ly, lz));
+      out[i] *= all / Math.max(1e-6, hypot(lx, ly, lz));
     }
   }
 }

@@ -12,6 +12,7 @@ import { survey } from '../stages/survey';
 import { nightLight } from '../stages/touch';
 import { circuitLight } from './circuit';
 import type { Readout } from './readout';
+import { hypot } from '@/core/plane/hypot';
 
 /** A part of a picture, taken apart: linear light before haze and lens, and where things lie. All the caller's own. */
 export interface LightLayers {
@@ -50,7 +51,7 @@ function metresFromEye(
     const u = (left + (i % width) + 0.5) / fullWidth;
     const v = (top + Math.floor(i / width) + 0.5) / fullHeight;
     const along = (c: 0 | 1 | 2) => corner[c] + u * across[c] + v * down[c];
-    return length * Math.hypot(along(0), along(1), along(2));
+    return length * hypot(along(0), along(1), along(2));
   });
 }
 

@@ -24,6 +24,7 @@ import { matte } from './matte';
 import { plate } from './plate';
 import { skyline } from './skyline';
 import { survey, surveyIn } from './survey';
+import { hypot } from '@/core/plane/hypot';
 
 /** The matte of a placed picture's own scene that is its cut. */
 const CUT = 'cut';
@@ -57,7 +58,7 @@ function copyRegion(at: Spot, placed: Placed): Region {
   const { body, width, height } = placed;
   const [a, b, c] = cardCorners(cameraOf(at.scene), cardAt(at, placed));
   const long = (from?: typeof a, to?: typeof a) =>
-    from && to ? Math.hypot((from.u - to.u) * fullWidth, (from.v - to.v) * fullHeight) : Infinity;
+    from && to ? hypot((from.u - to.u) * fullWidth, (from.v - to.v) * fullHeight) : Infinity;
   const across = long(a, b) / (body.right - body.left);
   const down = (long(b, c) / (body.bottom - body.top)) * (width / height);
   const sizes = servedSizes({ width, height });

@@ -1,0 +1,57 @@
+// Prints how soon each demo scene is there in the browser: for the first time, and again.
+import { chromium, type Page } from '@playwright/test';
+import { ownServer } from '../../e2e/support/server';
+import { findChromium } from '../../scripts/chromium.mjs';
+
+const PORT = 4396;
+const SCENES = [
+  'tannery-court',
+  'tannery-court-storm',
+  'picture-house',
+  'market-row',
+  'ferry-steps',
+  'brickyard-lane',
+];
+
+/** Milliseconds until a picture of the scene is seen, and until its fine frame is. */
+async function open(page: Page, url: string): Promise<{ seen: number; fine: number }> {
+  const from = performance.now();
+  await page.goto(url, { waitUntil: 'commit' });
+  const after = async (test: () => boolean) => {
+    await page.waitForFunction(test, undefined, { polling: 'raf', timeout: 120_000 });
+    return performance.now() - from;
+  };
+  const seen = await after(() => {
+    const night = document.querySelector<HTMLCanvasElement>('[data-testid=night]');
+    const served = document.querySelector<HTMLImageElement>('[data-testid=opening]');
+    return Number(night?.dataset.frames ?? 0) > 0 || (!!served?.complete && served.naturalWidth > 0);
+  });
+  const fine = await after(() => {
+    const night = document.querySelector<HTMLCanvasElement>('[data-testid=night]');
+    return night?.dataset.busy === 'false' && Number(night.dataset.frames) > 0;
+  });
+  return { seen, fine };
+}
+
+const server = await ownServer(PORT, 'demo');
+await server.start();
+const browser = await chromium.launch({
+  executablePath: findChromium(),
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update'],
+});
+console.log('Milliseconds to a picture, and to the fine frame, software-drawn Chromium, 1280 x 800\n');
+for (const scene of SCENES) {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  const url = `${server.url}/scenes/${scene}`;
+  const first = await open(page, url);
+  await page.waitForTimeout(1500);
+  await page.goto('about:blank');
+  const again = await open(page, url);
+  const cell = ({ seen, fine }: typeof first) => `${seen.toFixed(0).padStart(6)} ${fine.toFixed(0).padStart(6)}`;
+  console.log(scene.padEnd(22), 'first', cell(first), '  again', cell(again));
+  await context.close();
+}
+await browser.close();
+await server.kill();
+process.exit(0);
