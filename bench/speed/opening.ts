@@ -23,7 +23,7 @@ async function open(page: Page, url: string): Promise<{ seen: number; fine: numb
   };
   const seen = await after(() => {
     const night = document.querySelector<HTMLCanvasElement>('[data-testid=night]');
-    const served = document.querySelector<HTMLImageElement>('[data-testid=opening]');
+    const served = document.querySelector<HTMLImageElement>('img[src$="of=opening"]');
     return Number(night?.dataset.frames ?? 0) > 0 || (!!served?.complete && served.naturalWidth > 0);
   });
   const fine = await after(() => {
@@ -45,10 +45,11 @@ for (const scene of SCENES) {
   const page = await context.newPage();
   const url = `${server.url}/scenes/${scene}`;
   const first = await open(page, url);
-  await page.waitForTimeout(1500);
+  await page.waitForTimeout(4500);
   await page.goto('about:blank');
   const again = await open(page, url);
-  const cell = ({ seen, fine }: typeof first) => `${seen.toFixed(0).padStart(6)} ${fine.toFixed(0).padStart(6)}`;
+  const cell = ({ seen, fine }: typeof first) =>
+    `${seen.toFixed(0).padStart(6)} ${fine.toFixed(0).padStart(6)}`;
   console.log(scene.padEnd(22), 'first', cell(first), '  again', cell(again));
   await context.close();
 }

@@ -4,10 +4,11 @@ import { createContext, useContext } from 'react';
 import { useStore } from 'zustand';
 import type { OpenedSession } from '@/state/session/open-session';
 import type { SceneActions, SceneState } from '@/state/session/scene-store';
+import type { Engine } from '@/state/work/engine';
 import type { ViewState, ViewStore } from '../view/view-store';
 
-/** A session with what its window shows. */
-export type EditorSession = OpenedSession & { view: ViewStore };
+/** A session with what its window shows, and what it is shown by. */
+export type EditorSession = OpenedSession & { view: ViewStore; takeEngine: () => Engine };
 
 export const EditorContext = createContext<EditorSession | null>(null);
 

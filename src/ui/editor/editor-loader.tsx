@@ -1,32 +1,43 @@
 'use client';
 
 import Link from 'next/link';
-import { useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { onReturn, watchConnection } from '@/state/session/connection';
 import { api, ApiError } from '@/state/session/api';
-import { openScene, type Opening } from '@/state/session/open-session';
+import { openScene } from '@/state/session/open-session';
+import { startEarly } from '@/state/work/engine';
 import { BROWSER } from './browser';
-import { Editor } from './editor';
+import type { EditorProps } from './editor';
+import { Opening } from './opening';
+
+/** The editor's own code. It comes while the scene is asked for and the workers begin. */
+const loadEditor = () => import('./editor');
+const Editor = lazy(() => loadEditor().then((part) => ({ default: part.Editor })));
 
 /** Opens a scene as the server has it now: a page kept from an earlier visit may be older. */
 export function EditorLoader({ id }: { id: string }) {
-  const [opened, setOpened] = useState<Opening>();
+  const [opened, setOpened] = useState<EditorProps>();
   const [fault, setFault] = useState<Error>();
   const [attempt, setAttempt] = useState(0);
   useEffect(() => {
     let left = false;
-    openScene(id, BROWSER).then(
+    const engine = startEarly();
+    const asked = openScene(id, BROWSER);
+    void loadEditor().catch(() => undefined); // Whoever shows it says that it did not come.
+    asked.then(
       (scene) => {
         if (left) return;
         setFault(undefined);
-        setOpened(scene);
+        setOpened({ opened: scene, takeEngine: engine.take });
       },
       (error: Error) => {
+        engine.drop();
         if (!left) setFault(error);
       },
     );
     return () => {
       left = true;
+      engine.drop();
     };
   }, [id, attempt]);
   const isGone = fault instanceof ApiError && fault.status === 0;
@@ -46,5 +57,6 @@ export function EditorLoader({ id }: { id: string }) {
       </main>
     );
   }
-  return opened ? <Editor key={id} opened={opened} /> : <main className="message" aria-busy="true" />;
+  const opening = <Opening id={id} />;
+  return <Suspense fallback={opening}>{opened ? <Editor key={id} {...opened} /> : opening}</Suspense>;
 }

@@ -3,6 +3,7 @@
 import { notifications } from '@mantine/notifications';
 import { useEffect, useState } from 'react';
 import { openSession, type Opening } from '@/state/session/open-session';
+import type { Engine } from '@/state/work/engine';
 import { Desk } from '../desk/desk';
 import { Picture } from '../picture/picture';
 import { SLICES } from '../view/slices';
@@ -23,10 +24,17 @@ const FIRST_STEP = 'fixtures';
 const LOST =
   'This browser kept changes of this scene that were not saved, but they cannot be read any more. The scene is as it was saved.';
 
+export interface EditorProps {
+  opened: Opening;
+  /** Gives out what frames are made on: it has begun already. */
+  takeEngine: () => Engine;
+}
+
 /** The editor of one scene. */
-export function Editor({ opened }: { opened: Opening }) {
+export function Editor({ opened, takeEngine }: EditorProps) {
   const [session] = useState(() => ({
     ...openSession(opened, BROWSER),
+    takeEngine,
     view: createViewStore(SLICES, FIRST_STEP),
   }));
   useEffect(() => session.start(), [session]);

@@ -12,12 +12,11 @@ import { useEffect, useRef, type RefObject } from 'react';
 import { parseCube } from '@/core/grade/cube-lut';
 import { toneHistogram, type ToneHistogram } from '@/core/picture/tone-histogram';
 import { regionKey, type Region } from '@/core/plane/region';
-import { createArena } from '@/engine/memory/arena';
-import { createBrowserPool } from '@/engine/pool/browser-pool';
 import { createRenderer } from '@/engine/renderer';
 import { api } from '@/state/session/api';
 import { onReturn } from '@/state/session/connection';
 import { newestOf } from '@/state/session/newest-of';
+import { MEMORY, type Engine } from '@/state/work/engine';
 import { createKeptFrames } from '@/state/work/kept-frames';
 import { createKeptResults } from '@/state/work/kept-results';
 import { createPreview, type Paint, type Preview } from '@/state/work/preview';
@@ -27,9 +26,6 @@ import type { EditorSession } from '../editor/editor-context';
 import type { Asked } from '../view/slice';
 import { SLICES } from '../view/slices';
 import { createPainter, type PictureCanvases } from './picture-painter';
-
-const MEBIBYTE = 2 ** 20;
-const MEMORY = { most: 1024 * MEBIBYTE, kept: 512 * MEBIBYTE };
 
 /** What of the scene is shown for now. */
 const shownScene = ({ scene, view }: EditorSession): Scene =>
@@ -48,6 +44,7 @@ interface PreviewOptions {
 }
 
 function startPreview(
+  { arena, pool }: Engine,
   sceneId: string,
   /** The file of the plate: its day is painted. */
   plate: string,
@@ -60,10 +57,9 @@ function startPreview(
 ): Preview {
   const days = new Map<string, ToneHistogram>();
   const { paint, paintDay } = createPainter(canvases);
-  const arena = createArena(MEMORY.most);
   const renderer = createRenderer(
     arena,
-    createBrowserPool(arena),
+    pool,
     {
       async codes(asset, region, signal) {
         const codes = await api.plateCodes(sceneId, asset, region, signal);
@@ -169,6 +165,7 @@ export function usePreview({ session, canvases, regions, onFault }: PreviewOptio
     const regionShown = () => wanted.current!.region;
     const { id, scene } = session.scene.getState();
     const preview = startPreview(
+      session.takeEngine(),
       id,
       scene.plate.asset,
       elements,
