@@ -1,7 +1,8 @@
-// Prints what the product takes, each beside something plain that is measured in the same run.
+// Prints what the product takes, each beside something plain that is measured in the same run: all subjects, or those that are named.
 import { rm } from 'node:fs/promises';
 import { benchDesk } from './desk';
 import { benchGlow } from './glow';
+import { benchGrowth } from './growth';
 import { benchKernels } from './kernels';
 import { dataDir, renderer } from './kit';
 import { benchLens } from './lens';
@@ -14,18 +15,25 @@ import { benchSky } from './sky';
 import { benchSwitching } from './switching';
 import { benchTouch } from './touch';
 
-await benchPreview();
-await benchSky();
-await benchLens();
-await benchTouch();
-await benchGlow();
-await benchPlaced();
-await benchMirror();
-await benchDesk();
-await benchKernels();
-await benchOutput();
-await benchSwitching();
-await benchMattes();
+const SUBJECTS = {
+  preview: benchPreview,
+  sky: benchSky,
+  lens: benchLens,
+  touch: benchTouch,
+  glow: benchGlow,
+  placed: benchPlaced,
+  mirror: benchMirror,
+  desk: benchDesk,
+  kernels: benchKernels,
+  growth: benchGrowth,
+  output: benchOutput,
+  switching: benchSwitching,
+  mattes: benchMattes,
+};
+
+const named = process.argv.slice(2);
+for (const [name, bench] of Object.entries(SUBJECTS))
+  if (named.length === 0 || named.includes(name)) await bench();
 renderer.close();
 await rm(dataDir, { recursive: true, force: true });
 process.exit(0);
