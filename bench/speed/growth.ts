@@ -1,5 +1,8 @@
 import { renderRgb } from '@/server/output/render-picture';
-import { litScene, never, plate, renderer, scene, show, walled } from './kit';
+import sharp from 'sharp';
+import { receiveBytes } from '@/server/assets/asset-store';
+import { takePlate } from '@/server/scenes/intake';
+import { dataDir, LAMPS as FEW, litScene, never, plate, PLATE, renderer, show, space, walled } from './kit';
 import { report } from './time';
 
 const MEGAPIXELS = [1, 4, 16, 64];
@@ -15,10 +18,19 @@ async function once(task: () => Promise<unknown>): Promise<number> {
 /** How what a picture takes grows with its pixels and its lamps. */
 export async function benchGrowth(): Promise<void> {
   console.log('\nOutput of growing size, 8 lamps on 2 circuits, from layers to codes\n');
-  let first: number | undefined;
-  for (const megapixels of MEGAPIXELS) {
+  const sizes = MEGAPIXELS.map((megapixels) => {
     const wide = Math.round(Math.sqrt(megapixels * 1.5e6));
-    const size = { width: wide, height: Math.round(wide / 1.5) };
+    return { megapixels, width: wide, height: Math.round(wide / 1.5) };
+  });
+  const { width, height } = sizes[sizes.length - 1];
+  const photo = await sharp(PLATE).resize(width, height, { fit: 'fill' }).jpeg({ quality: 92 }).toBuffer();
+  const received = await receiveBytes(dataDir, photo);
+  await takePlate(space, received);
+  const scene = litScene({ asset: received.hash, width, height }, FEW);
+  // What is the same at every size is found first.
+  await renderRgb(renderer, scene, { width: 600, height: 400 }, never);
+  let first: number | undefined;
+  for (const { megapixels, ...size } of sizes) {
     const took = await once(() => renderRgb(renderer, scene, size, never));
     first ??= took;
     const memory = `${(process.memoryUsage.rss() / 2 ** 20).toFixed(0)} MiB resident`;
