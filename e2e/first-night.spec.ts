@@ -179,6 +179,29 @@ test('the day stands until the night is made, and words say so', async ({ page, 
   await expect(page.getByText('Lighting the scene')).toBeHidden();
 });
 
+test('before any script runs the scene is seen where the editor will show it', async ({
+  page,
+  request,
+  browser,
+  baseURL,
+}) => {
+  const id = await copyOf(request, 'ferry-steps');
+  const plain = await browser.newContext({ baseURL, javaScriptEnabled: false });
+  const bare = await plain.newPage();
+  await bare.goto(`/scenes/${id}`);
+  const early = (await bare.getByRole('main').locator('img').boundingBox())!;
+  const { channels } = await sharp(await bare.screenshot({ clip: early })).stats();
+  expect(channels[1].stdev).toBeGreaterThan(10);
+  await plain.close();
+  await page.route('**/plates/**', () => undefined);
+  await page.goto(`/scenes/${id}`);
+  const late = (await page.getByTestId('opening').boundingBox())!;
+  // The editor lays it on whole pixels.
+  const aside = late.x + late.width / 2 - (early.x + early.width / 2);
+  for (const off of [aside, late.y - early.y, late.height - early.height])
+    expect(Math.abs(off)).toBeLessThanOrEqual(1);
+});
+
 test('a gel is picked off the picture', async ({ page, request }) => {
   const id = await copyOf(request, 'ferry-steps');
   await openEditor(page, id);

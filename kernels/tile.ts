@@ -35,6 +35,13 @@ function mostOf(value: v128): f32 {
   return -leastOf(f32x4.neg(value));
 }
 
+/** Writes the least and the most of all lanes. */
+@inline
+function putBounds(at: usize, least: v128, most: v128): void {
+  store<f32>(at, leastOf(least));
+  store<f32>(at + 4, mostOf(most));
+}
+
 /** Where in a plane of a tile's scratch its pixels are. */
 @inline
 export function inTile(x: i32, y: i32): usize {
@@ -120,19 +127,13 @@ export function readyTile(
       unknown = f32x4.pmax(unknown, v128.and(v128.load(unknownFacing + at), lit));
     }
   }
-  store<f32>(tile, leastOf(x0));
-  store<f32>(tile + 4, mostOf(x1));
-  store<f32>(tile + 8, leastOf(y0));
-  store<f32>(tile + 12, mostOf(y1));
-  store<f32>(tile + 16, leastOf(z0));
-  store<f32>(tile + 20, mostOf(z1));
+  putBounds(tile, x0, x1);
+  putBounds(tile + 8, y0, y1);
+  putBounds(tile + 16, z0, z1);
   store<f32>(tile + TILE_UNKNOWN_FACING, mostOf(unknown));
-  store<f32>(tile + TILE_NORMALS, leastOf(nx0));
-  store<f32>(tile + TILE_NORMALS + 4, mostOf(nx1));
-  store<f32>(tile + TILE_NORMALS + 8, leastOf(ny0));
-  store<f32>(tile + TILE_NORMALS + 12, mostOf(ny1));
-  store<f32>(tile + TILE_NORMALS + 16, leastOf(nz0));
-  store<f32>(tile + TILE_NORMALS + 20, mostOf(nz1));
+  putBounds(tile + TILE_NORMALS, nx0, nx1);
+  putBounds(tile + TILE_NORMALS + 8, ny0, ny1);
+  putBounds(tile + TILE_NORMALS + 16, nz0, nz1);
   store<f32>(tile + TILE_FACES, NaN);
   if (isOneWay(tile)) {
     alongTile(tile, tile + TILE_NORMALS, 8, right - left, bottom - top);

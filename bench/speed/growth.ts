@@ -3,17 +3,10 @@ import sharp from 'sharp';
 import { receiveBytes } from '@/server/assets/asset-store';
 import { takePlate } from '@/server/scenes/intake';
 import { dataDir, LAMPS as FEW, litScene, never, plate, PLATE, renderer, show, space, walled } from './kit';
-import { report } from './time';
+import { once, report } from './time';
 
 const MEGAPIXELS = [1, 4, 16, 64];
 const LAMPS = [1, 10, 100, 500];
-
-/** Milliseconds of a task that is done once. */
-async function once(task: () => Promise<unknown>): Promise<number> {
-  const start = performance.now();
-  await task();
-  return performance.now() - start;
-}
 
 /** How what a picture takes grows with its pixels and its lamps. */
 export async function benchGrowth(): Promise<void> {

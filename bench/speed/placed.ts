@@ -8,7 +8,7 @@ import { surveySize } from '@/engine/sizes';
 import { receiveBytes } from '@/server/assets/asset-store';
 import { takePlaced } from '@/server/scenes/take-placed';
 import { copied, litScene, plate, region, RUNS, show, space } from './kit';
-import { medianTime, report } from './time';
+import { medianTime, once, report } from './time';
 
 /** A picture of 24 megapixels that is clear in part. */
 const SIZE = { width: 4000, height: 6000 };
@@ -26,13 +26,6 @@ async function clearPicture(): Promise<Buffer> {
   return sharp(data, { raw: { ...SIZE, channels: 4 } })
     .png({ compressionLevel: 6 })
     .toBuffer();
-}
-
-/** Milliseconds of something that is done for the first time. */
-async function once(work: () => Promise<unknown>): Promise<number> {
-  const from = performance.now();
-  await work();
-  return performance.now() - from;
 }
 
 /** Pictures that are placed: one of 24 megapixels taken in and first seen, then moved and set at preview size. */

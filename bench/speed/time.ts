@@ -10,6 +10,13 @@ export async function medianTime(runs: number, task: () => unknown): Promise<num
   return times.sort((a, b) => a - b)[runs >> 1];
 }
 
+/** Milliseconds of a task that is done once. */
+export async function once(task: () => Promise<unknown>): Promise<number> {
+  const start = performance.now();
+  await task();
+  return performance.now() - start;
+}
+
 /** One line of the report. */
 export function report(name: string, milliseconds: number, ratio?: { to: string; of: number }): void {
   const against = ratio ? `${(milliseconds / ratio.of).toFixed(2).padStart(8)} x ${ratio.to}` : '';
