@@ -209,6 +209,32 @@ describe('kernels and the core', () => {
     );
   });
 
+  it('light a wall alike, from close before it and from behind', () => {
+    fc.assert(
+      fc.property(seeds, (seed) => {
+        const { plane, random, release } = planesOf(seed);
+        const wall = Object.fromEntries(RELIEF_PLANES.map((name) => [name, plane(0, 0)])) as unknown as Relief;
+        wall.land.fill(1);
+        wall.normalY.fill(-1);
+        const { corner, across, down } = CAMERA;
+        for (let i = 0; i < COUNT; i++) {
+          const [u, v] = [((i % REGION.width) + 0.5) / REGION.width, (Math.floor(i / REGION.width) + 0.5) / REGION.height];
+          wall.reach[i] = 6 / (corner[1] + u * across[1] + v * down[1]);
+        }
+        const lights = Array.from({ length: 3 }, (): PointLight => ({
+          place: [4 * random() - 2, 6.05 - 0.3 * random(), 1 + 2 * random()],
+          ...{ spillCandela: 100, airCandela: 0, radius: 0.03 },
+          ...(random() < 0.5 && { facing: [0.6, random() < 0.5 ? 0.8 : -0.8, 0] as const }),
+        }));
+        const [kernel, core] = [0, 1].map(() => ({ spill: plane(0, 0), air: plane(0, 0) }));
+        kernels.addLights(kernel, wall, CAMERA, REGION, { from: 0, to: REGION.height }, lights, undefined);
+        addLights(core, wall, CAMERA, REGION, lights, undefined);
+        expectAlike(kernel.spill, core.spill, 1e-2, 1e-3);
+        release();
+      }),
+    );
+  });
+
   it('lay dabs alike, of any size and wherever they lie', () => {
     const share = fc.double({ min: 0, max: 1, noNaN: true });
     const place = fc.double({ min: -0.3, max: 1.3, noNaN: true });
