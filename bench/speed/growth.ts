@@ -1,6 +1,6 @@
-import { renderRgb } from '@/server/output/render-picture';
 import sharp from 'sharp';
 import { receiveBytes } from '@/server/assets/asset-store';
+import { renderRgb } from '@/server/output/render-picture';
 import { takePlate } from '@/server/scenes/intake';
 import { dataDir, LAMPS as FEW, litScene, never, plate, PLATE, renderer, show, space, walled } from './kit';
 import { once, report } from './time';

@@ -33,6 +33,15 @@ async function open(page: Page, url: string): Promise<{ seen: number; fine: numb
   return { seen, fine };
 }
 
+/** Whether the browser keeps the picture for the next visit. */
+const isKept = (page: Page) =>
+  page.evaluate(async () => {
+    for (const name of await caches.keys()) {
+      if (name.startsWith('pictures of ') && (await (await caches.open(name)).keys()).length > 0) return true;
+    }
+    return false;
+  });
+
 const server = await ownServer(PORT, 'demo');
 await server.start();
 const browser = await chromium.launch({
@@ -45,7 +54,7 @@ for (const scene of SCENES) {
   const page = await context.newPage();
   const url = `${server.url}/scenes/${scene}`;
   const first = await open(page, url);
-  await page.waitForTimeout(4500);
+  while (!(await isKept(page))) await page.waitForTimeout(200);
   await page.goto('about:blank');
   const again = await open(page, url);
   const cell = ({ seen, fine }: typeof first) =>

@@ -1,7 +1,7 @@
 'use client';
 
 import Link from 'next/link';
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { useEffect, useState, type ComponentType } from 'react';
 import { onReturn, watchConnection } from '@/state/session/connection';
 import { api, ApiError } from '@/state/session/api';
 import { openScene } from '@/state/session/open-session';
@@ -11,24 +11,24 @@ import type { EditorProps } from './editor';
 import { Opening } from './opening';
 
 /** The editor's own code. It comes while the scene is asked for and the workers begin. */
-const loadEditor = () => import('./editor');
-const Editor = lazy(() => loadEditor().then((part) => ({ default: part.Editor })));
+const loadEditor = () =>
+  import('./editor').catch(() => {
+    throw new Error('The editor did not come from the server. Load this page again.');
+  });
 
 /** Opens a scene as the server has it now: a page kept from an earlier visit may be older. */
 export function EditorLoader({ id }: { id: string }) {
-  const [opened, setOpened] = useState<EditorProps>();
+  const [opened, setOpened] = useState<EditorProps & { Editor: ComponentType<EditorProps> }>();
   const [fault, setFault] = useState<Error>();
   const [attempt, setAttempt] = useState(0);
   useEffect(() => {
     let left = false;
     const engine = startEarly();
-    const asked = openScene(id, BROWSER);
-    void loadEditor().catch(() => undefined); // Whoever shows it says that it did not come.
-    asked.then(
-      (scene) => {
+    Promise.all([openScene(id, BROWSER), loadEditor()]).then(
+      ([scene, { Editor }]) => {
         if (left) return;
         setFault(undefined);
-        setOpened({ opened: scene, takeEngine: engine.take });
+        setOpened({ Editor, opened: scene, takeEngine: engine.take });
       },
       (error: Error) => {
         engine.drop();
@@ -57,6 +57,7 @@ export function EditorLoader({ id }: { id: string }) {
       </main>
     );
   }
-  const opening = <Opening id={id} />;
-  return <Suspense fallback={opening}>{opened ? <Editor key={id} {...opened} /> : opening}</Suspense>;
+  if (!opened) return <Opening id={id} />;
+  const { Editor, ...props } = opened;
+  return <Editor key={id} {...props} />;
 }
