@@ -1,7 +1,8 @@
 import AxeBuilder from '@axe-core/playwright';
 import sharp from 'sharp';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { copyOf, openEditor } from './support/editor';
+import { test } from './support/kept-page';
 
 /** What a step changes: the worksheet, and the picture with its marks. */
 const STEP = ['aside', 'main'];

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   brightness,
   copyOf,
@@ -12,6 +12,7 @@ import {
   typeNumber,
   warmth,
 } from './support/editor';
+import { test } from './support/kept-page';
 
 const lamp = (page: Page, name: string) => page.getByRole('button', { name, exact: true });
 

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   brightness,
   copyOf,
@@ -9,6 +9,7 @@ import {
   sceneOf,
   toneAt,
 } from './support/editor';
+import { test } from './support/kept-page';
 
 const PAVING = [0.45, 0.66] as const;
 const FAR_SKY = [0.2, 0.06] as const;

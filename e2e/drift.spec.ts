@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import {
   brightness,
   copyOf,
@@ -14,6 +14,7 @@ import {
   setRow,
   toneAt,
 } from './support/editor';
+import { test } from './support/kept-page';
 
 test('smoke is put in the picture, lit by lamps, placed by its foot, and removed', async ({
   page,

@@ -1,9 +1,10 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { DRAWN, onRow, ROW } from '../test/drawn-street';
 import { groundPoint } from '@/core/geometry/ground';
 import { createCamera } from '@/core/geometry/camera';
 import { beginDrawn } from './support/drawn-photo';
 import { onPicture, openStep, pictureReady, saved, sceneOf } from './support/editor';
+import { test } from './support/kept-page';
 
 const offerOf = (page: Page) => page.getByRole('region', { name: 'First guess' });
 

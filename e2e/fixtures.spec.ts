@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   brightness,
   copyOf,
@@ -16,6 +16,7 @@ import {
   typeNumber,
   warmth,
 } from './support/editor';
+import { test } from './support/kept-page';
 
 const kind = (page: Page, name: string) => page.getByRole('radio', { name, exact: true }).click();
 test('a pane is drawn on a wall in its perspective, lights what lies before it, and stays after a reload', async ({

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import sharp, { type Sharp } from 'sharp';
 import {
   copyOf,
@@ -10,6 +10,7 @@ import {
   saved,
   sceneOf,
 } from './support/editor';
+import { test } from './support/kept-page';
 
 test.use({ deviceScaleFactor: 1 });
 

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import type { FixtureOf } from '@/core/fixture/fixture-schema';
 import {
   brightness,
@@ -17,6 +17,7 @@ import {
   typeNumber,
   warmth,
 } from './support/editor';
+import { test } from './support/kept-page';
 
 const kind = (page: Page, name: string) => page.getByRole('radio', { name, exact: true }).click();
 

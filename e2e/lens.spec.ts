@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   brightness,
   copyOf,
@@ -14,6 +14,7 @@ import {
   setRow,
   toneAt,
 } from './support/editor';
+import { test } from './support/kept-page';
 
 /** The near lamp of the ferry steps, and a place on one of its spikes once they lie level. */
 const LAMP = { u: 0.486, v: 0.3643 };

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import {
   brightness,
   copyOf,
@@ -10,6 +10,7 @@ import {
   sceneOf,
   toneAt,
 } from './support/editor';
+import { test } from './support/kept-page';
 
 test('lamps of another scene wait for their places, one click each, and its lighting comes along', async ({
   page,

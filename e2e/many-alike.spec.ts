@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   brightness,
   copyOf,
@@ -11,6 +11,7 @@ import {
   toneAt,
   typeNumber,
 } from './support/editor';
+import { test } from './support/kept-page';
 
 const choose = async (page: Page, name: string) => {
   await page.getByRole('button', { name, exact: true }).focus();

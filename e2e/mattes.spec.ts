@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import type { EdgePass, RampPass } from '@/core/matte/pass';
 import {
@@ -15,6 +15,7 @@ import {
   toneAt,
   typeNumber,
 } from './support/editor';
+import { test } from './support/kept-page';
 
 async function openMattes(page: Page, id: string): Promise<void> {
   await openEditor(page, id);

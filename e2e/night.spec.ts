@@ -1,5 +1,5 @@
 import { readFile, writeFile } from 'node:fs/promises';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   brightness,
   copyOf,
@@ -14,6 +14,7 @@ import {
   typeNumber,
   warmth,
 } from './support/editor';
+import { test } from './support/kept-page';
 
 const ROOF = [0.06, 0.12] as const;
 const PAVING = [0.55, 0.9] as const;

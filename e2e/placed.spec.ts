@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   brightness,
   copyOf,
@@ -14,6 +14,7 @@ import {
   setRow,
   toneAt,
 } from './support/editor';
+import { test } from './support/kept-page';
 
 /** A dark post with a pale glass at its top, clear all around. */
 const post = () =>

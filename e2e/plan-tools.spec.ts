@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   brightness,
   copyOf,
@@ -11,6 +11,7 @@ import {
   toneAt,
   typeNumber,
 } from './support/editor';
+import { test } from './support/kept-page';
 
 const openPlan = (page: Page) => page.getByRole('button', { name: /^Ground plan/ }).click();
 test('a first guess of horizon, walls, posts and the pavement is taken part by part, and undone', async ({

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import {
   copyOf,
   dragTo,
@@ -10,6 +10,7 @@ import {
   sceneOf,
   toneAt,
 } from './support/editor';
+import { test } from './support/kept-page';
 
 test('the ends of the horizon are dragged and stepped, and the grid and the light follow', async ({
   page,

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { SAID, type Said } from '@/core/survey/said';
 import { PLACE_TINTS } from '@/ui/steps/plan/place-tints';
 import { beginDrawn } from './support/drawn-photo';
@@ -16,6 +16,7 @@ import {
   sceneOf,
   toneAt,
 } from './support/editor';
+import { test } from './support/kept-page';
 
 const sayWhat = async (page: Page) => {
   await openStep(page, /Ground plan/);

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import {
   brightness,
@@ -17,6 +17,7 @@ import {
   toneAt,
   warmth,
 } from './support/editor';
+import { test } from './support/kept-page';
 
 /** Opens a copy of a demo scene with the hour's sky behind its skyline. */
 async function openSky(page: Page, id: string): Promise<void> {

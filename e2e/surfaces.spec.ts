@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import {
   brightness,
   copyOf,
@@ -15,6 +15,7 @@ import {
   toneAt,
   typeNumber,
 } from './support/editor';
+import { test } from './support/kept-page';
 
 test('the ferry steps are laid out in at most twelve gestures, and light falls on wall, ground and person', async ({
   page,

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   brightness,
   copyOf,
@@ -14,6 +14,7 @@ import {
   toneAt,
   warmth,
 } from './support/editor';
+import { test } from './support/kept-page';
 
 /** Dark paving of the ferry steps, away from lamps. */
 const FROM = [0.12, 0.85] as const;

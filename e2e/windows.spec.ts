@@ -1,8 +1,9 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { cornersOf, GLOBES, onRow, WINDOWS } from '../test/drawn-street';
 import { middleOf } from '@/core/plane/middle-of';
 import { beginDrawn } from './support/drawn-photo';
 import { brightness, onPicture, pictureReady, saved, sceneOf, toneAt } from './support/editor';
+import { test } from './support/kept-page';
 
 const click = async (page: Page, { u, v }: { u: number; v: number }) => {
   const { x, y } = await onPicture(page, u, v);

@@ -12,10 +12,27 @@ export async function sceneOf(request: APIRequestContext, id: string): Promise<O
   return (await (await request.get(`/api/scenes/${id}`, { maxRetries: 2 })).json()) as OpenScene;
 }
 
-/** Opens a scene in the editor and waits for its picture. */
+/** Opens a scene in the editor and waits for its picture: from another scene as the application itself does, else by its address. */
 export async function openEditor(page: Page, id: string): Promise<void> {
-  await page.goto(`/scenes/${id}`);
+  const path = `/scenes/${id}`;
+  if (!(await goesTo(page, path))) await page.goto(path);
   await pictureReady(page);
+}
+
+/** Goes from one scene to another without loading the page anew, once the first one is gone. Returns whether there was one to go from. */
+async function goesTo(page: Page, path: string): Promise<boolean> {
+  const before = page.getByTestId('night');
+  if (!/\/scenes\//.test(page.url()) || page.url().endsWith(path) || (await before.count()) === 0) return false;
+  const night = await before.elementHandle();
+  await page.evaluate((to) => (window as unknown as WithRouter).next.router.push(to), path);
+  await page.waitForURL(`**${path}`);
+  await page.waitForFunction((canvas) => !canvas!.isConnected, night);
+  return true;
+}
+
+/** What the framework lays open of itself. */
+interface WithRouter {
+  next: { router: { push: (path: string) => void } };
 }
 
 /** How long a picture may take before a test gives up: no measure of speed, for the machine may be busy. */
