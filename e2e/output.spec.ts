@@ -3,11 +3,12 @@ import { mkdtemp, readFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import sharp from 'sharp';
 import { applyLut } from '@/core/grade/apply-lut';
 import { parseCube } from '@/core/grade/cube-lut';
 import { brightness, copyOf, openEditor, openStep, saved, toneAt } from './support/editor';
+import { test } from './support/kept-page';
 import { unzipped } from '../test/unzipped';
 
 test.use({ deviceScaleFactor: 1 });

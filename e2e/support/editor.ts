@@ -22,11 +22,12 @@ export async function openEditor(page: Page, id: string): Promise<void> {
 /** Goes from one scene to another without loading the page anew, once the first one is gone. Returns whether there was one to go from. */
 async function goesTo(page: Page, path: string): Promise<boolean> {
   const before = page.getByTestId('night');
-  if (!/\/scenes\//.test(page.url()) || page.url().endsWith(path) || (await before.count()) === 0) return false;
+  if (!/\/scenes\//.test(page.url()) || page.url().endsWith(path) || (await before.count()) === 0)
+    return false;
   const night = await before.elementHandle();
   await page.evaluate((to) => (window as unknown as WithRouter).next.router.push(to), path);
   await page.waitForURL(`**${path}`);
-  await page.waitForFunction((canvas) => !canvas!.isConnected, night);
+  await page.waitForFunction((canvas) => !canvas.isConnected, night);
   return true;
 }
 
