@@ -36,6 +36,7 @@ interface LayoutFile {
   yaw_deg: number;
   horizon: { left: number; right: number };
   walls: KnownWall[];
+  things: { kind: string; foot: Pair; box: number[]; visible_area: number }[];
   alike: { lamps: KnownLamps[]; windows: KnownWindows[] };
 }
 

@@ -14,16 +14,16 @@ interface Drawn {
 }
 
 /** What a person enters for a plate: a handful of numbers, and each lamp with its foot. */
-interface Entered {
+export interface Entered {
   plate: string;
   horizon: [left: number, right: number];
   eyeHeight: number;
   lens: number;
+  ground: keyof typeof FINISHES;
   walls: { foot: [u: number, v: number][]; height: number }[];
   decks: { outline: [u: number, v: number][]; height: number }[];
   /** What stands up: rough loops, and where their feet are. */
   standees: { loop: [u: number, v: number][]; foot: [u: number, v: number] }[];
-  /** Groups of the truth: lamps as place, foot, radius, lumens. */
   /** Groups of the truth: fixtures of the plate's notes by name, and what a person lights where the notes have a lamp in a room. */
   groups: Record<string, { named: string[]; panes?: Drawn[] }>;
 }
@@ -34,6 +34,7 @@ export const ENTERED: Entered[] = [
     horizon: [0.51, 0.518],
     eyeHeight: 1.66,
     lens: 28,
+    ground: 'damp',
     walls: [
       {
         foot: [
@@ -167,6 +168,7 @@ export const ENTERED: Entered[] = [
     horizon: [0.635, 0.626],
     eyeHeight: 1.58,
     lens: 28,
+    ground: 'damp',
     walls: [
       {
         foot: [
@@ -292,14 +294,25 @@ const PLAIN = {
   gel: kelvinGel(2850),
 };
 
+/** What all fixtures of a kind begin with here. */
+export function fixtureBasics(kind: Fixture['kind']) {
+  const { heart, halo } = KINDS[kind].defaults;
+  return { ...PLAIN, heart, halo };
+}
+
 function notedFixture(circuit: string, noted: Noted): Fixture {
   const kind = KIND[noted.kind];
-  const { heart, halo, lumens } = KINDS[kind].defaults;
+  const { lumens } = KINDS[kind].defaults;
   const [at, foot] = [place(noted.centre), place(noted.foot_point)];
   const path = kind === 'globe' ? [] : (noted.outline ?? noted.polyline ?? []).map(place);
   const size = noted.radius_fraction_of_width ?? 0.003;
-  const own = { id: noted.name, name: noted.name, circuit, at, foot, aim: foot, path, heart, halo };
-  return makeFixture(kind, { ...PLAIN, ...own, size, lumens: kind === 'tube' ? lumens : noted.lumens });
+  const own = { id: noted.name, name: noted.name, circuit, at, foot, aim: foot, path };
+  return makeFixture(kind, {
+    ...fixtureBasics(kind),
+    ...own,
+    size,
+    lumens: kind === 'tube' ? lumens : noted.lumens,
+  });
 }
 
 function drawnPane(circuit: string, { outline, foot, lumens }: Drawn, index: number): Fixture {
@@ -343,15 +356,14 @@ export function enteredScene(
   plate: Scene['plate'],
   { evenOut, lift }: DayTaken,
 ): Scene {
-  const { horizon, eyeHeight, lens, walls, decks, standees, groups } = entered;
+  const { horizon, eyeHeight, lens, ground, walls, decks, standees, groups } = entered;
   const scene = newScene(entered.plate, plate, lens);
   const plan: GroundPlan = {
     horizon: { left: horizon[0], right: horizon[1] },
     eyeHeight,
     lens,
     mirrors: 1,
-    // Both grounds are damp.
-    ground: { ...FINISHES.damp },
+    ground: { ...FINISHES[ground] },
     walls: walls.map(({ foot, height }, i) => ({
       id: `w${i}`,
       name: `Wall ${i}`,

@@ -26,11 +26,10 @@ export const test = base.extend<object, { keptPages: Map<number, Page> }>({
 
 /** Whether a test leaves on its page what the next one would meet. What the browser was asked to remember is forgotten. */
 async function leavesSomething(page: Page): Promise<boolean> {
-  page.removeAllListeners();
   await page.unrouteAll({ behavior: 'ignoreErrors' });
   await page.mouse.up();
   return page.evaluate(() => {
     localStorage.clear();
-    return document.querySelector('[role=alert], .mantine-Notification-root') !== null;
+    return document.querySelector('[role=alert], [role=dialog], .mantine-Notification-root') !== null;
   });
 }

@@ -56,6 +56,33 @@ function placeOf({ reach }: Relief, i: number): [number, number, number] {
 }
 
 describe('wallPieces', () => {
+  it('keep their way where their foot is drawn over the horizon', () => {
+    const [near, far] = [seen(-3, 5), seen(-3, 40)];
+    const at = (t: number) => ({ u: near.u + t * (far.u - near.u), v: near.v + t * (far.v - near.v) });
+    const over = at(2);
+    expect(over.v).toBeLessThan(0.4);
+    for (const foot of [
+      [near, over],
+      [over, near],
+    ]) {
+      const [piece] = wallPieces(CAMERA, [{ foot, height: 3 }]);
+      expect(piece.normalX).toBeCloseTo(1, 6);
+      expect(Math.max(piece.ay, piece.by)).toBeCloseTo(2000, 0);
+      for (const x of [piece.ax, piece.bx]) expect(x).toBeCloseTo(-3, 3);
+    }
+    // One that lies over it all along stands as far off as ground is seen.
+    const [above] = wallPieces(CAMERA, [
+      {
+        foot: [
+          { u: 0.2, v: 0.3 },
+          { u: 0.8, v: 0.3 },
+        ],
+        height: 3,
+      },
+    ]);
+    expect(above.ay).toBeCloseTo(2000, 0);
+  });
+
   it('stand on their feet and face the eye, whichever way they were drawn', () => {
     for (const foot of [across.foot, [...across.foot].reverse()]) {
       const [piece] = wallPieces(CAMERA, [{ ...across, foot }]);

@@ -1,5 +1,5 @@
-import type { Camera } from '../geometry/camera';
-import { groundPoint } from '../geometry/ground';
+import { rayThrough, type Camera, type PlatePoint } from '../geometry/camera';
+import { FARTHEST_GROUND, groundPoint } from '../geometry/ground';
 import { DULL, type RippledFinish, type Wall } from './surfaces';
 import type { Vec3 } from '../geometry/vec3';
 import { hypot } from '../plane/hypot';
@@ -45,9 +45,8 @@ export function wallPieces(
 ): WallPiece[] {
   return walls.flatMap(({ foot, height, until, ...own }) => {
     const finish = { ...DULL, ...own };
-    const corners = foot.map((at) => groundPoint(camera, at));
-    const pieces = corners.slice(1).flatMap(([bx, by], i): WallPiece[] => {
-      const [ax, ay] = corners[i];
+    const pieces = foot.slice(1).flatMap((to, i): WallPiece[] => {
+      const [[ax, ay], [bx, by]] = feetOnGround(camera, foot[i], to);
       const length = hypot(bx - ax, by - ay);
       if (!(length > SHORTEST)) return [];
       const [nx, ny] = [(by - ay) / length, (ax - bx) / length];
@@ -67,6 +66,23 @@ export function wallPieces(
       .flatMap(bent)
       .map((piece) => ({ ...piece, behind: Math.min(MOST_BEHIND, (lengthOf(piece) * turnOf(piece)) / 2) }));
   });
+}
+
+/**
+ * The ends of a straight foot on the ground. Where it is drawn over the horizon, it ends where it comes to the farthest ground: so the wall
+ * keeps its way.
+ */
+function feetOnGround(camera: Camera, from: PlatePoint, to: PlatePoint): [Vec3, Vec3] {
+  const [a, b] = [rayThrough(camera, from), rayThrough(camera, to)];
+  // Above 0 from where a ray meets no ground within the farthest; even along the foot, as rays are.
+  const beyond = (ray: Vec3) => camera.eyeHeight * ray[1] + FARTHEST_GROUND * ray[2];
+  const [overA, overB] = [beyond(a), beyond(b)];
+  const cut = overA / (overA - overB);
+  const at = { u: from.u + cut * (to.u - from.u), v: from.v + cut * (to.v - from.v) };
+  return [
+    groundPoint(camera, overA > 0 && overB <= 0 ? at : from),
+    groundPoint(camera, overB > 0 && overA <= 0 ? at : to),
+  ];
 }
 
 /** Radians that a round piece turns in one straight part of it. */

@@ -5,7 +5,12 @@ import { wholeRegion } from '../plane/region';
 import { SOFT_LEVELS, softenCoverage, softLevel } from '../light/soft-coverage';
 import { findCastShadow } from '../matte/find-cast-shadow';
 import { liftShadow, shadowGains } from '../day/lift-shadow';
+import { rasterizeLeaves } from './rasterize-leaves';
+import { RELIEF_PLANES, type Relief } from './relief-planes';
+import { createReliefRow, sightRow } from './relief-row';
 import { creaseTilts, roundTilts } from './standee-form';
+import { addPointSpill } from '../light/add-point-spill';
+import { createCamera } from '../geometry/camera';
 
 const [WIDTH, HEIGHT] = [90, 60];
 const COUNT = WIDTH * HEIGHT;
@@ -192,5 +197,57 @@ describe('softenCoverage', () => {
     expect([softLevel(0), softLevel(1), softLevel(2), softLevel(16), softLevel(1000)]).toEqual([
       0, 1, 2, 5, 5,
     ]);
+  });
+});
+
+describe('rasterizeLeaves', () => {
+  const region = wholeRegion(4, 1);
+  const camera = createCamera({ horizon: { left: 0.5, right: 0.5 }, eyeHeight: 1.6, lens: 35 }, 4);
+
+  /** A row of a wall that leads away on the right, and of ground in its last pixel. */
+  function hedge(covered: number[]): Relief {
+    const relief = Object.fromEntries(
+      RELIEF_PLANES.map((name) => [name, new Float32Array(4)]),
+    ) as unknown as Relief;
+    relief.reach.fill(10);
+    relief.land.fill(1);
+    relief.normalX.fill(-1, 0, 3);
+    relief.normalZ[3] = 1;
+    const row = createReliefRow(4);
+    sightRow(row, camera, region, 0);
+    rasterizeLeaves(relief, row, Float32Array.from(covered));
+    return relief;
+  }
+
+  /** Light of a lamp at a place on the four pixels. */
+  function lit(relief: Relief, place: [number, number, number]): Float32Array {
+    const out = new Float32Array(4);
+    addPointSpill(out, relief, camera, region, { place, spillCandela: 1000, airCandela: 0, radius: 0.1 });
+    return out;
+  }
+
+  it('lets a hedge take light from all around, about alike, and leaves wall and lawn as they are', () => {
+    const [wall, leaves] = [hedge([0, 0, 0, 0]), hedge([1, 1, 0, 1])];
+    for (const name of RELIEF_PLANES) {
+      expect(leaves[name][2]).toBe(wall[name][2]);
+      expect(leaves[name][3]).toBe(wall[name][3]);
+    }
+    // Before the second pixel, behind it, and on either side, three metres off.
+    const ray = [0, 1, 2].map(
+      (axis) => camera.corner[axis] + 0.375 * camera.across[axis] + 0.5 * camera.down[axis],
+    );
+    const [x, y] = [10 * ray[0], 10 * ray[1]];
+    const around = (
+      [
+        [0, -3],
+        [0, 3],
+        [3, 0],
+        [-3, 0],
+      ] as const
+    ).map(([dx, dy]) => lit(leaves, [x + dx, y + dy, 1.6])[1]);
+    const mean = around.reduce((sum, value) => sum + value / 4, 0);
+    expect(mean).toBeCloseTo(1000 / 9 / Math.PI, 0);
+    for (const value of around) expect(Math.abs(value / mean - 1)).toBeLessThan(0.15);
+    expect(lit(wall, [x + 3, y, 1.6])[1]).toBe(0);
   });
 });

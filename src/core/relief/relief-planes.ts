@@ -4,7 +4,7 @@
  */
 export interface Relief {
   reach: Float32Array;
-  /** Unit normal of the surface, world axes. */
+  /** Normal of the surface, world axes: of unit length, shorter where leaves look all ways. */
   normalX: Float32Array;
   normalY: Float32Array;
   normalZ: Float32Array;

@@ -7,6 +7,7 @@ import type { Region } from '../plane/region';
 import type { Camera } from '../geometry/camera';
 import { rasterizeDeck } from './rasterize-deck';
 import { rasterizeGround } from './rasterize-ground';
+import { rasterizeLeaves } from './rasterize-leaves';
 import { rasterizeStandee } from './rasterize-standee';
 import { rasterizeWalls, spanWalls } from './rasterize-walls';
 import { createReliefRow, sightRow, type ReliefRow } from './relief-row';
@@ -37,7 +38,7 @@ export function reliefOf(
     skyOffset: row.scratch(),
     ...(survey.water && { water: { slope: row.scratch(), offset: row.scratch() } }),
   };
-  const feet = row.scratch();
+  const [feet, leaves] = [row.scratch(), row.scratch()];
   const decks = surfaces.decks.map((deck) => ({ deck, coverage: row.scratch() }));
   // The nearest is rasterized last.
   const standees = [...surfaces.standees]
@@ -59,6 +60,8 @@ export function reliefOf(
     if (surfaces.folds) tiltRows(row.foldRight, row.foldUp, surfaces.folds, region, y);
     rasterizeGround(out, row, plate, found, feet, camera, surfaces);
     rasterizeWalls(out, row, walls, camera);
+    bilinearRow(leaves, wide(survey.leaves), region, y);
+    rasterizeLeaves(out, row, leaves);
     for (const { deck, coverage } of decks) {
       outlineRow(coverage, deck.outline, region, y);
       rasterizeDeck(out, row, deck, coverage, camera.eyeHeight);

@@ -214,7 +214,18 @@ const STEPS: Record<number, (old: Versioned) => Versioned> = {
     ...(old.plan && { plan: { ...old.plan, mirrors: 0 } }),
     ...(old.fixtures && { fixtures: old.fixtures.map(withMissed) }),
   }),
+  // 16 added hoods over globes, and the walls of rooms behind panes. Older ones shine as they did.
+  15: (old) => ({
+    ...old,
+    version: 16,
+    ...(old.fixtures && { fixtures: old.fixtures.map(withHood) }),
+  }),
 };
+
+function withHood(fixture: object): object {
+  const { kind } = fixture as { kind?: string };
+  return kind === 'globe' ? { ...fixture, hood: 0 } : kind === 'pane' ? { ...fixture, room: 0 } : fixture;
+}
 
 const withMissed = (fixture: object) =>
   (fixture as { kind?: string }).kind === 'glow' ? { ...fixture, missed: [] } : fixture;

@@ -4,10 +4,11 @@ import { edgeHeight } from './edge-height';
 import type { PlateFeatures } from './plate-features';
 
 /**
- * Costs of belonging to a foot. Edges count as for the ground; going sideways costs more than going up. Near feet start
- * with a handicap: what is seen behind a post belongs to what lies beside it, not to the post.
+ * Costs of belonging to a foot. Edges count as for the ground; going sideways costs far more than going up: what stands stands over its
+ * foot, and a hedge over a wall does not belong to the end of the lane that it runs to. Near feet start with a handicap: what is seen
+ * behind a post belongs to what lies beside it, not to the post.
  */
-const STANDING = { step: 0.0004, turn: 0.001, handicap: 1 } as const;
+const STANDING = { step: 0.0004, turn: 0.03, handicap: 1 } as const;
 
 /**
  * For every pixel that stands, the row of the ground on which it stands, as a fraction of the height. Feet are where

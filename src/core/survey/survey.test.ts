@@ -124,6 +124,43 @@ describe('survey', () => {
     expect(open).toBeGreaterThan(120);
   });
 
+  it('finds leaves where it is green and busy, and neither paint nor gravel', () => {
+    const plate = street();
+    const patch = (left: number, rgb: (dark: boolean) => number[]) => {
+      for (let y = 24; y < 44; y++) {
+        for (let x = left; x < left + 20; x++) {
+          const color = rgb(((x * 7 + y * 13) * 2654435761) % 5 < 2);
+          (['r', 'g', 'b'] as const).forEach((c, k) => (plate[c][at(x, y)] = color[k]));
+        }
+      }
+    };
+    patch(45, (dark) => (dark ? [0.01, 0.02, 0.006] : [0.09, 0.16, 0.04]));
+    patch(70, () => [0.05, 0.12, 0.05]);
+    patch(95, (dark) => (dark ? [0.02, 0.02, 0.02] : [0.16, 0.15, 0.14]));
+    const { leaves } = surveyPlate(plate, HORIZON);
+    expect(leaves[at(55, 34)]).toBeGreaterThan(0.95);
+    expect([leaves[at(80, 34)], leaves[at(105, 34)], leaves[at(60, 75)]]).toEqual([0, 0, 0]);
+  });
+
+  it('stands what is seen over a wall behind it, though it is like what stands at the end of the lane', () => {
+    const [far, near] = [Math.round(0.41 * HEIGHT), Math.round(0.75 * HEIGHT)];
+    const plate = street();
+    const fill = (from: number, until: number, left: number, right: number, tone: number) => {
+      for (let y = from; y < until; y++)
+        for (let x = left; x < right; x++)
+          for (const c of ['r', 'g', 'b'] as const) plate[c][at(x, y)] = tone;
+    };
+    fill(0, HEIGHT, 0, WIDTH, 0.3);
+    fill(10, far, 0, WIDTH, 0.05);
+    fill(far - 8, near, 0, 50, 0.15);
+    const own = new Uint8Array(WIDTH * HEIGHT).fill(1);
+    for (let y = 0; y < HEIGHT; y++)
+      for (let x = 0; x < WIDTH; x++) if (y < (x < 50 ? near : far)) own[at(x, y)] = 0;
+    const found = findFeet(plateFeatures(plate), own, new Uint8Array(WIDTH * HEIGHT));
+    expect(found[at(15, 20)]).toBeCloseTo(near / HEIGHT, 2);
+    expect(found[at(100, 20)]).toBeCloseTo(far / HEIGHT, 2);
+  });
+
   it('finds the ground up to the foot of the house', () => {
     expect(ground[at(60, 75)]).toBe(1);
     expect(ground[at(60, 53)]).toBe(1);

@@ -4,6 +4,7 @@ import type { RgbPlanes } from '../plane/plane';
 import { horizonAt } from '../geometry/ground';
 import { findFeet } from './find-feet';
 import { findGround } from './find-ground';
+import { findLeaves } from './find-leaves';
 import { findSky } from './find-sky';
 import { codeOf, hasWater, whatIsSaid, type Said, type SaidStroke } from './said';
 import type { ToldWall } from './told-walls';
@@ -22,6 +23,8 @@ export interface Survey {
   water?: GuidedLine;
   /** Row on which a standing pixel's column stands, fraction of the height. */
   feet: Float32Array;
+  /** Coverage by leaves, 0 to 1. */
+  leaves: Float32Array;
   /** Median linear luminance of the land: what stands for a reflectance of MIDDLE_GREY. */
   medianLuminance: number;
 }
@@ -69,6 +72,7 @@ export function surveyPlate(
     sky: refine(Float32Array.from(sky)),
     ...(water && { water: refine(Float32Array.from(water, (is, i) => is * ground[i])) }),
     feet: findFeet(features, ground, sky, far && { is: far, horizon: (u) => horizonAt(horizon, u) }),
+    leaves: findLeaves(features),
     medianLuminance: Math.max(1e-3, medianOfLand(plate, sky) ?? 0.18),
   };
 }

@@ -15,6 +15,7 @@ type SurveyView = View<
   | 'waterSlope'
   | 'waterOffset'
   | 'feet'
+  | 'leaves'
   | 'medianLuminance'
 >;
 
@@ -35,7 +36,8 @@ export const survey = stage({
     const water = hasWater(strokes) ? pixels : 0;
     return {
       ...{ groundSlope: pixels, groundOffset: pixels, skySlope: pixels, skyOffset: pixels },
-      ...{ waterSlope: water, waterOffset: water, feet: pixels, medianLuminance: 1 },
+      ...{ waterSlope: water, waterOffset: water, feet: pixels },
+      ...{ leaves: pixels, medianLuminance: 1 },
     };
   },
   pace: 'heavy',
@@ -43,7 +45,7 @@ export const survey = stage({
   lasting: true,
   run(out, inputs, { prepared: { horizon, walls, strokes } }) {
     const told = surveyPlate(inputs.plate, horizon, walls, strokes);
-    const { ground, sky, water, feet, medianLuminance } = told;
+    const { ground, sky, water, feet, leaves, medianLuminance } = told;
     out.groundSlope.set(ground.slope);
     out.groundOffset.set(ground.offset);
     out.skySlope.set(sky.slope);
@@ -51,6 +53,7 @@ export const survey = stage({
     out.waterSlope.set(water?.slope ?? []);
     out.waterOffset.set(water?.offset ?? []);
     out.feet.set(feet);
+    out.leaves.set(leaves);
     out.medianLuminance[0] = medianLuminance;
   },
 });
@@ -63,5 +66,6 @@ export const surveyIn = (view: SurveyView): Survey => ({
   sky: { slope: view.skySlope, offset: view.skyOffset },
   ...(view.waterSlope.length > 0 && { water: { slope: view.waterSlope, offset: view.waterOffset } }),
   feet: view.feet,
+  leaves: view.leaves,
   medianLuminance: view.medianLuminance[0],
 });

@@ -1,0 +1,164 @@
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { gunzipSync } from 'node:zlib';
+import { hypot } from '@/core/plane/hypot';
+import { makeFixture } from '@/core/fixture/make-fixture';
+import type { Fixture } from '@/core/scene/schema';
+import { LAYOUT_ROOT, placeOf, readLayout, SHOWS, type Layout } from './layout-files';
+import { fixtureBasics, type Entered } from './lit-scenes';
+import { TRUTH } from './truth-files';
+
+type Pair = [u: number, v: number];
+
+/** A fixture as the truth of a night has it. */
+interface KnownFixture {
+  id: number;
+  group: string;
+  kind: string;
+  centre: Pair;
+  foot: Pair;
+  radius?: number;
+  lumens: number;
+  outline?: Pair[];
+  line?: Pair[];
+  style?: 'room' | 'blind';
+  axis_point_3m?: Pair;
+  world: number[];
+  lamp_inside_world?: number[];
+}
+
+/** Gestures that a person takes for the lie of the land: one for the horizon, the others here. */
+const GESTURES = { walls: 6, standees: 7 } as const;
+
+/** Share of a wall's foot that is seen from which a person draws it, and the least area of a thing that is stood up. */
+const SEEN = { wall: 0.1, thing: 0.0015 } as const;
+
+/** Rows between two points of a rough loop. */
+const LOOP_STEP = 8;
+
+const known = async (name: string): Promise<KnownFixture[]> =>
+  (
+    JSON.parse(await readFile(join(LAYOUT_ROOT, name, 'truth', 'fixtures.json'), 'utf8')) as {
+      fixtures: KnownFixture[];
+    }
+  ).fixtures;
+
+/** A rough loop around a standing thing within its box: the outermost of its pixels in every few rows. */
+function roughLoop(ids: Uint8Array, [left, top, right, bottom]: number[]): Pair[] {
+  const { width, height } = TRUTH;
+  const [x0, x1] = [Math.floor(left * width), Math.min(width - 1, Math.ceil(right * width))];
+  const [y0, y1] = [Math.floor(top * height), Math.min(height - 1, Math.ceil(bottom * height))];
+  const sides: [Pair[], Pair[]] = [[], []];
+  for (let y = y0; y <= y1; y += Math.min(LOOP_STEP, Math.max(1, y1 - y))) {
+    const there: number[] = [];
+    for (let x = x0; x <= x1; x++) if (ids[y * width + x] === SHOWS.standing) there.push(x);
+    if (there.length > 0) {
+      sides[0].push([there[0] / width, (y + 0.5) / height]);
+      sides[1].push([(there.at(-1)! + 1) / width, (y + 0.5) / height]);
+    }
+    if (y === y1) break;
+  }
+  return [...sides[0], ...sides[1].reverse()];
+}
+
+/** How far a foot line goes on beyond the picture's edge that cuts it, as a share of its length. */
+const BEYOND = 0.5;
+
+/** A foot line as a person draws it: on beyond the picture where its edge cuts it. */
+function drawnFoot(from: Pair, to: Pair): Pair[] {
+  const isCut = ([u, v]: Pair) => u <= 0 || u >= 1 || v >= 1;
+  const beyond = (end: Pair, other: Pair): Pair =>
+    isCut(end) ? [end[0] + BEYOND * (end[0] - other[0]), end[1] + BEYOND * (end[1] - other[1])] : end;
+  return [beyond(from, to), beyond(to, from)];
+}
+
+/** What a person enters for a layout: the walls and things that are seen most. */
+function enteredLayout({ name, known: layout, ids }: Layout, fixtures: readonly KnownFixture[]): Entered {
+  const shown = (at: Pair) => Math.min(1, Math.max(0, at[0]));
+  const walls = layout.walls
+    .filter(({ visible }) => visible > SEEN.wall)
+    .sort(
+      (a, b) =>
+        b.height_m * Math.abs(shown(b.to) - shown(b.from)) -
+        a.height_m * Math.abs(shown(a.to) - shown(a.from)),
+    )
+    .slice(0, GESTURES.walls)
+    .map(({ from, to, height_m }) => ({ foot: drawnFoot(from, to), height: height_m }));
+  const standees = layout.things
+    .filter(({ kind, visible_area }) => kind !== 'tree' && visible_area > SEEN.thing)
+    .sort((a, b) => b.visible_area - a.visible_area)
+    .slice(0, GESTURES.standees)
+    .map(({ box, foot }) => ({ loop: roughLoop(ids, box), foot }))
+    .filter(({ loop }) => loop.length > 2);
+  return {
+    plate: name,
+    horizon: [layout.horizon.left, layout.horizon.right],
+    eyeHeight: layout.eye_height_m,
+    lens: layout.focal_mm_35,
+    ground: name === 'd06' ? 'wet' : 'dry',
+    walls,
+    decks: [],
+    standees,
+    groups: Object.fromEntries(fixtures.map(({ group }) => [group, { named: [] }])),
+  };
+}
+
+/** How far behind its glass the lamp of a room hangs where nothing says it, metres. */
+const ROOM_DEPTH = 1.25;
+
+/** The hood of a lamp whose shade is seen. */
+const HOODED = 0.7;
+
+function depthOf({ style, world, lamp_inside_world: lamp }: KnownFixture): number {
+  if (style === 'blind') return 0;
+  return lamp ? hypot(lamp[0] - world[0], lamp[1] - world[1]) : ROOM_DEPTH;
+}
+
+function litFixture(fixture: KnownFixture): Fixture {
+  const { id, group, lumens, radius, outline, line, kind, axis_point_3m } = fixture;
+  const [at, foot] = [placeOf(fixture.centre), placeOf(fixture.foot)];
+  const own = { id: `f${id}`, name: `Lamp ${id}`, circuit: group, at, foot, aim: foot, path: [], lumens };
+  if (outline) {
+    const path = outline.map(placeOf);
+    return makeFixture('pane', {
+      ...fixtureBasics('pane'),
+      ...own,
+      path,
+      size: 0.003,
+      depth: depthOf(fixture),
+    });
+  }
+  if (line) {
+    const path = line.filter((_, i) => i % 4 === 0).map(placeOf);
+    return makeFixture('tube', { ...fixtureBasics('tube'), ...own, path, size: 0.001, lumens: 100 });
+  }
+  if (axis_point_3m) {
+    const aim = placeOf(axis_point_3m);
+    return makeFixture('headlamps', {
+      ...fixtureBasics('headlamps'),
+      ...own,
+      path: [at],
+      aim,
+      size: radius!,
+    });
+  }
+  return makeFixture('globe', {
+    ...fixtureBasics('globe'),
+    ...own,
+    size: radius!,
+    hood: kind === 'goose' ? HOODED : 0,
+  });
+}
+
+/** A layout whose night is known: what is entered for it, its lamps, and what every pixel of the night shows. */
+export async function litLayout(name: string) {
+  const layout = await readLayout(name);
+  const fixtures = await known(name);
+  const ids = new Uint8Array(gunzipSync(await readFile(join(LAYOUT_ROOT, name, 'truth', 'id.u8.gz'))));
+  return {
+    entered: enteredLayout(layout, fixtures),
+    fixtures: fixtures.map(litFixture),
+    ids,
+    photo: layout.photo,
+  };
+}
