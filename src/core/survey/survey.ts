@@ -7,7 +7,7 @@ import { findGround } from './find-ground';
 import { findLeaves } from './find-leaves';
 import { findSky } from './find-sky';
 import { codeOf, hasWater, whatIsSaid, type Said, type SaidStroke } from './said';
-import type { ToldWall } from './told-walls';
+import { feetOfWalls, type ToldWall } from './told-walls';
 import { plateFeatures } from './plate-features';
 
 /**
@@ -71,7 +71,10 @@ export function surveyPlate(
     ground: refine(Float32Array.from(ground)),
     sky: refine(Float32Array.from(sky)),
     ...(water && { water: refine(Float32Array.from(water, (is, i) => is * ground[i])) }),
-    feet: findFeet(features, ground, sky, far && { is: far, horizon: (u) => horizonAt(horizon, u) }),
+    feet: findFeet(features, ground, sky, {
+      walls: feetOfWalls(walls, width),
+      far: far && { is: far, horizon: (u) => horizonAt(horizon, u) },
+    }),
     leaves: findLeaves(features),
     medianLuminance: Math.max(1e-3, medianOfLand(plate, sky) ?? 0.18),
   };

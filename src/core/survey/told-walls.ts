@@ -30,6 +30,25 @@ export interface ToldCover {
   under: Uint8Array;
 }
 
+/** The columns of a small plate in which a piece of a wall stands, and where its foot lies there, fraction of the height. */
+function columnsOf({ from, to }: ToldWall, width: number): { x: number; u: number; foot: number }[] {
+  const [a, b] = from.u < to.u ? [from, to] : [to, from];
+  const first = Math.max(0, Math.ceil(a.u * width - 0.5));
+  const last = Math.min(width - 1, Math.floor(b.u * width - 0.5));
+  return Array.from({ length: Math.max(0, last - first + 1) }, (_, k) => {
+    const u = (first + k + 0.5) / width;
+    return { x: first + k, u, foot: lineAt([a, b], u) };
+  });
+}
+
+/** In each column of a small plate where the foot of the nearest told wall lies, fraction of the height; 0 where none stands. */
+export function feetOfWalls(walls: readonly ToldWall[], width: number): Float32Array {
+  const feet = new Float32Array(width);
+  for (const { x, foot } of walls.flatMap((piece) => columnsOf(piece, width)))
+    feet[x] = Math.max(feet[x], foot);
+  return feet;
+}
+
 /** Rows under a foot that are ground, as far as nothing stands before it. */
 const UNDER_ROWS = 2;
 
@@ -42,16 +61,12 @@ export function coverOfWalls(
 ): ToldCover {
   const wall = new Uint8Array(width * height);
   const under = new Uint8Array(width * height);
-  const columns = walls.flatMap(({ from, to, rises }) => {
-    const [a, b] = from.u < to.u ? [from, to] : [to, from];
-    const first = Math.max(0, Math.ceil(a.u * width - 0.5));
-    const last = Math.min(width - 1, Math.floor(b.u * width - 0.5));
-    return Array.from({ length: Math.max(0, last - first + 1) }, (_, k) => {
-      const u = (first + k + 0.5) / width;
-      const foot = lineAt([a, b], u);
-      return { x: first + k, top: foot + rises * (horizonAt(horizon, u) - foot), foot };
-    });
-  });
+  const columns = walls.flatMap((piece) =>
+    columnsOf(piece, width).map(({ x, u, foot }) => ({
+      ...{ x, foot },
+      top: foot + piece.rises * (horizonAt(horizon, u) - foot),
+    })),
+  );
   for (const { x, top, foot } of columns) {
     const from = Math.max(0, Math.round(top * height));
     const until = Math.min(height, Math.round(foot * height));
