@@ -2,18 +2,24 @@ import { createBoxBlur } from '../plane/box-blur';
 import { geodesicReach } from '../plane/geodesic-reach';
 import { edgeHeight } from './edge-height';
 import type { PlateFeatures } from './plate-features';
+import type { WallColumn } from './told-walls';
 
 /**
  * Costs of belonging to a foot. Edges count as for the ground; going sideways costs more than going up. Near feet start
- * with a handicap: what is seen behind a post belongs to what lies beside it, not to the post. Over a drawn wall going sideways is dear: what
- * is seen over it stands behind it, though it runs on to the end of the lane.
+ * with a handicap: what is seen behind a post belongs to what lies beside it, not to the post.
  */
-const STANDING = { step: 0.0004, turn: 0.001, turnOverWall: 0.03, handicap: 1 } as const;
+const STANDING = { step: 0.0004, turn: 0.001, handicap: 1 } as const;
+
+/** What is seen over a wall is taken to stand so many times as far off as the wall: a roof, a hedge, the next house. */
+const BEHIND_WALL = 1.3;
+
+/** Rows by which a thing before a wall stands lower than the wall. */
+const BEFORE_ROWS = 2;
 
 /** What a person said of where things stand. */
 interface ToldPlaces {
-  /** In each column where the foot of the nearest drawn wall lies, fraction of the height; 0 where none stands. */
-  walls: Float32Array;
+  /** Where drawn walls stand. */
+  walls: readonly WallColumn[];
   /** What is far, if anything is, and where the horizon lies there, fraction of the height. */
   far?: { is: Uint8Array; horizon: (u: number) => number };
 }
@@ -23,6 +29,8 @@ interface ToldPlaces {
  * standing pixels meet the ground below them; each pixel belongs to the foot from which it is reached across the smaller
  * edges, so that a house seen over somebody's hat keeps its own distance. Where no foot is in view the plate's lower
  * edge counts. Ground and sky are their own foot, and what is far stands at the horizon.
+ * What is seen over a drawn wall may stand behind it: it is reached from the wall's top too, without a handicap. So a hedge there is
+ * not taken for what it runs on to at the end of the lane.
  */
 export function findFeet(
   features: PlateFeatures,
@@ -47,11 +55,17 @@ export function findFeet(
     cost[i] = STANDING.handicap * feet[i];
   }
   const edge = edgeHeight(features);
-  const overWall = (i: number) => i / width < walls[i % width] * height;
-  const turn = (to: number) => (overWall(to) ? STANDING.turnOverWall : STANDING.turn);
   const step = (from: number, to: number, dx: number) =>
-    STANDING.step + edge(from, to) + (dx === 0 ? 0 : turn(to));
+    STANDING.step + edge(from, to) + (dx === 0 ? 0 : STANDING.turn);
   geodesicReach(cost, barred, width, height, step, feet);
+  for (const { x, level, foot, top } of walls) {
+    const over = Math.min(height, Math.round(top * height)) - 1;
+    const i = over * width + x;
+    if (over < 0 || barred[i] || feet[i] > foot + BEFORE_ROWS / height) continue;
+    const own = STANDING.handicap * level;
+    if (cost[i] > own) [cost[i], feet[i]] = [own, level + (foot - level) / BEHIND_WALL];
+  }
+  if (walls.length > 0) geodesicReach(cost, barred, width, height, step, feet);
   const smooth = new Float32Array(size);
   createBoxBlur(width, height, 1)(smooth, feet);
   return smooth;

@@ -8,7 +8,7 @@ import { findSky } from './find-sky';
 import { plateFeatures } from './plate-features';
 import { reliefOf } from '../relief/relief';
 import { RELIEF_PLANES, type Relief } from '../relief/relief-planes';
-import { coverOfWalls, feetOfWalls, toldWalls } from './told-walls';
+import { columnsOfWalls, coverOfWalls, toldWalls, type WallColumn } from './told-walls';
 import { surveyPlate } from './survey';
 
 const WIDTH = 120;
@@ -156,12 +156,17 @@ describe('survey', () => {
     const own = new Uint8Array(WIDTH * HEIGHT).fill(1);
     for (let y = 0; y < HEIGHT; y++)
       for (let x = 0; x < WIDTH; x++) if (y < (x < 50 ? near : far)) own[at(x, y)] = 0;
-    const wall = { from: { u: 0, v: near / HEIGHT }, to: { u: 50 / WIDTH, v: near / HEIGHT }, rises: 1 };
-    const feet = (walls: Float32Array) =>
+    const wall = {
+      from: { u: 0, v: near / HEIGHT },
+      to: { u: 50 / WIDTH, v: near / HEIGHT },
+      rises: (near - far + 8) / (near - far),
+    };
+    const feet = (walls: WallColumn[]) =>
       findFeet(plateFeatures(plate), own, new Uint8Array(WIDTH * HEIGHT), { walls });
-    expect(feet(new Float32Array(WIDTH))[at(15, 20)]).toBeCloseTo(far / HEIGHT, 2);
-    const found = feet(feetOfWalls([wall], WIDTH));
-    expect(found[at(15, 20)]).toBeCloseTo(near / HEIGHT, 2);
+    expect(feet([])[at(15, 20)]).toBeCloseTo(far / HEIGHT, 2);
+    const found = feet(columnsOfWalls([wall], { left: far / HEIGHT, right: far / HEIGHT }, WIDTH));
+    // As far below the horizon as what is 1.3 times as far off.
+    expect(found[at(15, 20)]).toBeCloseTo((far + (near - far) / 1.3) / HEIGHT, 2);
     expect(found[at(100, 20)]).toBeCloseTo(far / HEIGHT, 2);
   });
 
@@ -173,7 +178,7 @@ describe('survey', () => {
   });
 
   it('stands the house on its own foot, also above the post', () => {
-    const feet = findFeet(features, ground, sky, { walls: new Float32Array(WIDTH) });
+    const feet = findFeet(features, ground, sky, { walls: [] });
     const houseFoot = feet[at(80, 30)];
     expect(houseFoot).toBeCloseTo(50 / HEIGHT, 1);
     expect(feet[at(31, 22)]).toBeCloseTo(houseFoot, 1);

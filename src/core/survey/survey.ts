@@ -7,7 +7,7 @@ import { findGround } from './find-ground';
 import { findLeaves } from './find-leaves';
 import { findSky } from './find-sky';
 import { codeOf, hasWater, whatIsSaid, type Said, type SaidStroke } from './said';
-import { feetOfWalls, type ToldWall } from './told-walls';
+import { columnsOfWalls, type ToldWall } from './told-walls';
 import { plateFeatures } from './plate-features';
 
 /**
@@ -72,7 +72,7 @@ export function surveyPlate(
     sky: refine(Float32Array.from(sky)),
     ...(water && { water: refine(Float32Array.from(water, (is, i) => is * ground[i])) }),
     feet: findFeet(features, ground, sky, {
-      walls: feetOfWalls(walls, width),
+      walls: columnsOfWalls(walls, horizon, width),
       far: far && { is: far, horizon: (u) => horizonAt(horizon, u) },
     }),
     leaves: findLeaves(features),

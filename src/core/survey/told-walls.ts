@@ -6,7 +6,7 @@ import { lineAt } from '../geometry/line-at';
 export interface ToldWall {
   from: PlatePoint;
   to: PlatePoint;
-  /** How far it rises toward the horizon: 1 for a wall as high as the eye or higher. */
+  /** How far it rises toward the horizon: 1 for a wall as high as the eye, more for a higher one. */
   rises: number;
 }
 
@@ -19,7 +19,7 @@ interface DrawnWall {
 /** The pieces of walls' feet, and how far they rise for an eye at a height, metres. */
 export const toldWalls = (walls: readonly DrawnWall[], eyeHeight: number): ToldWall[] =>
   walls.flatMap(({ foot, height }) =>
-    foot.slice(1).map((to, i) => ({ from: foot[i], to, rises: Math.min(1, height / eyeHeight) })),
+    foot.slice(1).map((to, i) => ({ from: foot[i], to, rises: height / eyeHeight })),
   );
 
 /** What told walls say of the pixels of a small plate. */
@@ -30,23 +30,39 @@ export interface ToldCover {
   under: Uint8Array;
 }
 
-/** The columns of a small plate in which a piece of a wall stands, and where its foot lies there, fraction of the height. */
-function columnsOf({ from, to }: ToldWall, width: number): { x: number; u: number; foot: number }[] {
+/** A column of a small plate in which a wall stands: where the horizon, its foot and its top are seen, fractions of the height. */
+export interface WallColumn {
+  x: number;
+  level: number;
+  foot: number;
+  top: number;
+}
+
+function columnsOf(
+  { from, to, rises }: ToldWall,
+  horizon: { left: number; right: number },
+  width: number,
+): WallColumn[] {
   const [a, b] = from.u < to.u ? [from, to] : [to, from];
   const first = Math.max(0, Math.ceil(a.u * width - 0.5));
   const last = Math.min(width - 1, Math.floor(b.u * width - 0.5));
   return Array.from({ length: Math.max(0, last - first + 1) }, (_, k) => {
     const u = (first + k + 0.5) / width;
-    return { x: first + k, u, foot: lineAt([a, b], u) };
+    const [level, foot] = [horizonAt(horizon, u), lineAt([a, b], u)];
+    return { x: first + k, level, foot, top: foot + rises * (level - foot) };
   });
 }
 
-/** In each column of a small plate where the foot of the nearest told wall lies, fraction of the height; 0 where none stands. */
-export function feetOfWalls(walls: readonly ToldWall[], width: number): Float32Array {
-  const feet = new Float32Array(width);
-  for (const { x, foot } of walls.flatMap((piece) => columnsOf(piece, width)))
-    feet[x] = Math.max(feet[x], foot);
-  return feet;
+/** The columns of a small plate in which walls stand: of the one whose top is seen highest. */
+export function columnsOfWalls(
+  walls: readonly ToldWall[],
+  horizon: { left: number; right: number },
+  width: number,
+): WallColumn[] {
+  const highest: WallColumn[] = [];
+  for (const column of walls.flatMap((piece) => columnsOf(piece, horizon, width)))
+    if (!(highest[column.x]?.top <= column.top)) highest[column.x] = column;
+  return highest.filter(Boolean);
 }
 
 /** Rows under a foot that are ground, as far as nothing stands before it. */
@@ -61,14 +77,9 @@ export function coverOfWalls(
 ): ToldCover {
   const wall = new Uint8Array(width * height);
   const under = new Uint8Array(width * height);
-  const columns = walls.flatMap((piece) =>
-    columnsOf(piece, width).map(({ x, u, foot }) => ({
-      ...{ x, foot },
-      top: foot + piece.rises * (horizonAt(horizon, u) - foot),
-    })),
-  );
-  for (const { x, top, foot } of columns) {
-    const from = Math.max(0, Math.round(top * height));
+  const columns = walls.flatMap((piece) => columnsOf(piece, horizon, width));
+  for (const { x, level, top, foot } of columns) {
+    const from = Math.max(0, Math.round(Math.max(level, top) * height));
     const until = Math.min(height, Math.round(foot * height));
     for (let y = from; y < until; y++) wall[y * width + x] = 1;
   }
