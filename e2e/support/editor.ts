@@ -53,7 +53,9 @@ export async function pictureReady(page: Page): Promise<void> {
 
 /** Waits until all is saved: what was done last is on the screen by then. */
 export async function saved(page: Page): Promise<void> {
-  await page.evaluate(() => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(drawn))));
+  await page.evaluate(
+    () => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(drawn))),
+  );
   await expect(page.locator('header [role=status]')).toHaveText('saved');
 }
 
