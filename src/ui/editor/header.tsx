@@ -77,7 +77,10 @@ const GONE = 'The server does not answer. Start it again with npm run demo; all 
 /** How saving stands, and whether the server answers at all. */
 function SaveStatus() {
   const { retry } = useSession();
-  const state = useScene((scene) => scene.saveState);
+  // A gesture under way is not saved before it ends.
+  const state = useScene(({ saveState, gesture }) =>
+    gesture && saveState === 'saved' ? 'saving' : saveState,
+  );
   const reason = useScene((scene) => scene.saveReason);
   const isDown = useStore(connection, (now) => now.isDown);
   const gone = state === 'saved' ? 'the server does not answer' : 'kept here, the server does not answer';
