@@ -2,7 +2,7 @@ import { readFile, readdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import type { PlatePoint } from '@/core/geometry/camera';
-import { halfFloats } from './truth-files';
+import { halfFloats, keptIds } from './truth-files';
 
 /** Where made-up places with their exact lie of the land are: a folder a place. */
 export const LAYOUT_ROOT = process.env.SUNDEW_LAYOUTS ?? '../shared/layouts';
@@ -19,7 +19,7 @@ export const SHOWS = {
   water: 8,
 } as const;
 
-type Pair = [number, number];
+export type Pair = [number, number];
 
 /** A foot line that is known, in fractions of the picture. */
 interface KnownWall {
@@ -73,7 +73,7 @@ export const layoutNames = async (): Promise<string[]> =>
 export async function readLayout(name: string): Promise<Layout> {
   const file = (of: string) => join(LAYOUT_ROOT, name, of);
   const known = JSON.parse(await readFile(file('layout.json'), 'utf8')) as LayoutFile;
-  const ids = new Uint8Array(gunzipSync(await readFile(file('id.u8.gz'))));
+  const ids = await keptIds(file('id.u8.gz'));
   const world = halfFloats(gunzipSync(await readFile(file('normal_world.f16.gz'))));
   const yaw = (known.yaw_deg * Math.PI) / 180;
   const [cos, sin] = [Math.cos(yaw), Math.sin(yaw)];

@@ -1,14 +1,11 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { gunzipSync } from 'node:zlib';
 import { hypot } from '@/core/plane/hypot';
 import { makeFixture } from '@/core/fixture/make-fixture';
 import type { Fixture } from '@/core/scene/schema';
-import { LAYOUT_ROOT, placeOf, readLayout, SHOWS, type Layout } from './layout-files';
+import { LAYOUT_ROOT, placeOf, readLayout, SHOWS, type Layout, type Pair } from './layout-files';
 import { fixtureBasics, type Entered } from './lit-scenes';
-import { TRUTH } from './truth-files';
-
-type Pair = [u: number, v: number];
+import { keptIds, TRUTH } from './truth-files';
 
 /** A fixture as the truth of a night has it. */
 interface KnownFixture {
@@ -154,7 +151,7 @@ function litFixture(fixture: KnownFixture): Fixture {
 export async function litLayout(name: string) {
   const layout = await readLayout(name);
   const fixtures = await known(name);
-  const ids = new Uint8Array(gunzipSync(await readFile(join(LAYOUT_ROOT, name, 'truth', 'id.u8.gz'))));
+  const ids = await keptIds(join(LAYOUT_ROOT, name, 'truth', 'id.u8.gz'));
   return {
     entered: enteredLayout(layout, fixtures),
     fixtures: fixtures.map(litFixture),

@@ -26,10 +26,11 @@ export function halfFloats(bytes: Uint8Array): Float32Array {
   });
 }
 
+/** Bytes as they are kept: one a pixel. */
+export const keptIds = async (file: string) => new Uint8Array(gunzipSync(await readFile(file)));
+
 /** What stands at every pixel: 0 sky, 1 ground, 2 standing thing or person, 4 building, 5 vegetation, and so on. */
-export async function truthIds(plate: string): Promise<Uint8Array> {
-  return new Uint8Array(gunzipSync(await readFile(join(TRUTH_ROOT, plate, 'truth', 'id.u8.gz'))));
-}
+export const truthIds = (plate: string) => keptIds(join(TRUTH_ROOT, plate, 'truth', 'id.u8.gz'));
 
 /** The pixels of one id within a loop that hang together with a place, as a coverage of 0 and 1. */
 export function truthThing(
