@@ -5,3 +5,5 @@ export { addBeamAir } from './beam-air';
 export { addPointLights } from './point-light';
 export { nightBase } from './night';
 export { enlargeRows } from './enlarge';
+export { addSpikes } from './spike';
+export { addGrain } from './grain';

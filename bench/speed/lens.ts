@@ -37,7 +37,7 @@ export async function benchLens(): Promise<void> {
   const own = openScene(space, id).scene;
   const sources = litScene(own.plate, SOURCES);
   const whole = (stops: number) =>
-    medianTime(1, () =>
+    medianTime(3, () =>
       renderRgb(
         renderer,
         { ...sources, desk: { ...sources.desk, spikes: stops, veil: stops } },
@@ -45,7 +45,7 @@ export async function benchLens(): Promise<void> {
         never,
       ),
     );
-  const blur = await medianTime(1, () => sharp(photo).blur(BLUR).raw().toBuffer());
+  const blur = await medianTime(3, () => sharp(photo).blur(BLUR).raw().toBuffer());
   report(`libvips: a blur of ${BLUR} pixels over the same photo`, blur);
   const clear = await whole(-10);
   report('24 megapixels of output without a lens', clear);

@@ -116,7 +116,7 @@ describe('the lens in the renderer', () => {
     await show(renderer, after(SPIKED, setDesk('Spikes', { spikes: 1 })));
     expect(new Set(tasks)).toEqual(new Set(['sum', 'glare', 'film']));
     await show(renderer, after(SPIKED, setGrain('Grain', { iso: 800 })));
-    expect(new Set(tasks)).toEqual(new Set(['sum', 'glare', 'grain', 'film']));
+    expect(new Set(tasks)).toEqual(new Set(['sum', 'glare', 'deviates', 'grain', 'film']));
   });
 
   it('holds 500 fixtures and a plate that is all white', async () => {

@@ -10,17 +10,24 @@ const SENSOR = 6000;
 const ELECTRONS = { white: 40_000, read: 3 } as const;
 
 /** Entries of a table of deviates: a power of two. */
-const DEVIATES = 65536;
+export const DEVIATES = 65536;
 
-/** Deviates in the order of their quantiles, of a logistic distribution: nearly a normal one, and its quantiles have a closed form. */
-export function createDeviates(): Float32Array {
-  const table = Float32Array.from({ length: DEVIATES }, (_, k) => {
+/** What a seed is greater by where more bits of a place are drawn. */
+export const SECOND_GRAIN = 10_007;
+
+/**
+ * Deviates in the order of their quantiles, of a logistic distribution: nearly a normal one, and its quantiles have a closed form.
+ *
+ * @param out DEVIATES floats
+ */
+export function fillDeviates(out: Float32Array): void {
+  for (let k = 0; k < DEVIATES; k++) {
     const p = (k + 0.5) / DEVIATES;
-    return Math.log(p / (1 - p));
-  });
+    out[k] = Math.log(p / (1 - p));
+  }
   // Exactly of variance 1.
-  const spread = Math.sqrt(table.reduce((sum, value) => sum + value * value, 0) / DEVIATES);
-  return table.map((value) => value / spread);
+  const spread = Math.sqrt(out.reduce((sum, value) => sum + value * value, 0) / DEVIATES);
+  for (let k = 0; k < DEVIATES; k++) out[k] /= spread;
 }
 
 /** Bits of a place and a seed, stirred (Wellons 2018, lowbias32). */
@@ -34,7 +41,7 @@ function bitsAt(x: number, y: number, seed: number): number {
 /** Four deviates of a place: one that all channels share, and one of each channel's own. */
 function deviatesAt(out: Float64Array, table: Float32Array, x: number, y: number, seed: number): void {
   const first = bitsAt(x, y, seed);
-  const second = bitsAt(x, y, seed + 10_007);
+  const second = bitsAt(x, y, seed + SECOND_GRAIN);
   out[0] = table[first & 0xffff];
   out[1] = table[first >>> 16];
   out[2] = table[second & 0xffff];
@@ -92,30 +99,52 @@ function deviateRow(
   }
 }
 
+/** What noise comes to in a picture. */
+export interface GrainStrength {
+  /** Shares of the deviate that channels have in common and of each one's own: noise of mixed channels is as strong as common noise. */
+  common: number;
+  own: number;
+  /** By how much averaging the sensor's pixels lessens it. */
+  scale: number;
+  /** Variance: that of light 1, and that of reading. */
+  perWhite: number;
+  read: number;
+  /** Pixels of the picture that a grain is broad. */
+  perPixel: number;
+}
+
+/** @param fullWidth of the whole picture, pixels */
+export function grainStrength(
+  { iso, size, color }: Omit<LensSettings['grain'], 'seed'>,
+  fullWidth: number,
+): GrainStrength {
+  const perWhite = iso / (ELECTRONS.white * 100);
+  const perPixel = (size * fullWidth) / SENSOR;
+  const both = Math.sqrt((1 - color) ** 2 + color ** 2);
+  return {
+    ...{ common: (1 - color) / both, own: color / both, scale: Math.min(1, perPixel) },
+    ...{ perWhite, read: (ELECTRONS.read * perWhite) ** 2, perPixel },
+  };
+}
+
 /**
  * Adds the grain of a night exposure: shot noise, which goes with the root of the light, and that of reading it, which is the same
  * everywhere and so shows in the dark. A picture of any size shows what averaging the sensor's pixels leaves.
  *
  * @param light of the picture, of the region; 1 is white
- * @param deviates from `createDeviates`
+ * @param deviates as `fillDeviates` leaves them
  */
 export function addGrain(
   light: RgbPlanes,
-  { iso, size, color, seed }: LensSettings['grain'],
+  settings: LensSettings['grain'],
   deviates: Float32Array,
   region: Region,
 ): void {
-  const perWhite = iso / (ELECTRONS.white * 100);
-  const perPixel = (size * region.fullWidth) / SENSOR;
-  const scale = Math.min(1, perPixel);
-  const read = (ELECTRONS.read * perWhite) ** 2;
-  // So that noise of mixed channels is as strong as common noise.
-  const own = color / Math.sqrt((1 - color) ** 2 + color ** 2);
-  const common = (1 - color) / Math.sqrt((1 - color) ** 2 + color ** 2);
+  const { common, own, scale, perWhite, read, perPixel } = grainStrength(settings, region.fullWidth);
   const row = new Float64Array(4 * region.width);
   const { r, g, b } = light;
   for (let y = 0, i = 0; y < region.height; y++) {
-    deviateRow(row, deviates, seed, region.left, region.top + y, perPixel);
+    deviateRow(row, deviates, settings.seed, region.left, region.top + y, perPixel);
     for (let x = 0; x < region.width; x++, i++) {
       const grey = LUMINANCE[0] * r[i] + LUMINANCE[1] * g[i] + LUMINANCE[2] * b[i];
       const shared = common * row[4 * x];

@@ -5,7 +5,7 @@ import { createSpikes } from './add-spikes';
 import { findGlints, glintAt } from './find-glints';
 import { GLINT_STRIDE, readGlint, writeGlints, type Glint } from './glint';
 import { governedGlints, tinted } from './governed-glints';
-import { addGrain, createDeviates } from './grain';
+import { addGrain, DEVIATES, fillDeviates } from './grain';
 import { FIRST_LENS, type LensSettings } from './lens-schema';
 import { spikesOf, spikeSpread, WAVES } from './spikes';
 import { createVeil, halved, spreadLight, veilBlurs, veilShare } from './veil';
@@ -188,14 +188,15 @@ describe('the veil', () => {
 });
 
 describe('grain', () => {
-  const DEVIATES = createDeviates();
+  const deviates = new Float32Array(DEVIATES);
+  fillDeviates(deviates);
   const grainy = (
     value: number,
     grain: Partial<LensSettings['grain']> = {},
     region = wholeRegion(1500, 40),
   ) => {
     const light = black(region, value);
-    addGrain(light, { ...FIRST_LENS.grain, iso: 6400, size: 1, ...grain }, DEVIATES, region);
+    addGrain(light, { ...FIRST_LENS.grain, iso: 6400, size: 1, ...grain }, deviates, region);
     return light;
   };
   const deviation = (plane: Float32Array) => {

@@ -5,6 +5,9 @@ import { developLight } from '@/core/film/develop-light';
 import { seeded } from '@/core/fixture/seeded';
 import { createCamera } from '@/core/geometry/camera';
 import { addLights } from '@/core/light/add-lights';
+import { createSpikes } from '@/core/lens/add-spikes';
+import { GLINT_STRIDE } from '@/core/lens/glint';
+import { addGrain, DEVIATES, fillDeviates } from '@/core/lens/grain';
 import { spreadLight } from '@/core/lens/veil';
 import { boundsOf, type StandingCoverage } from '@/core/light/occlusion';
 import type { PointLight } from '@/core/light/point-light';
@@ -251,6 +254,61 @@ describe('kernels and the core', () => {
         layDabs(core, dabs, soft, REGION, erase);
         // A hard rim of one pixel is steep: a place in 32 bits is a little beside it.
         expect(core.every((value, i) => Math.abs(kernel[i] - value) < 2e-4)).toBe(true);
+        release();
+      }),
+    );
+  });
+
+  it('draw spikes alike, of any number and turn, wherever their source is', () => {
+    const place = fc.double({ min: -0.3, max: 1.3, noNaN: true });
+    const look = fc.record({
+      number: fc.integer({ min: 2, max: 24 }),
+      turn: fc.double({ min: 0, max: 360, noNaN: true }),
+      reach: fc.double({ min: 0.02, max: 0.6, noNaN: true }),
+      thickness: fc.double({ min: 0.0003, max: 0.02, noNaN: true }),
+      ...{ crisp: fc.double({ min: 0, max: 1, noNaN: true }), heart: fc.constant(0) },
+    });
+    fc.assert(
+      fc.property(seeds, look, place, place, fc.integer({ min: 0, max: 90 }), (seed, spikes, u, v, left) => {
+        const { rgb, release } = planesOf(seed);
+        const region = { ...REGION, left, top: 30, fullWidth: 200, fullHeight: 120 };
+        const [kernel, core] = [rgb(0, 0), rgb(0, 0)];
+        const glint = new Float32Array(GLINT_STRIDE);
+        glint.set([u, v, 3, 2, 1]);
+        const draw = createSpikes(spikes, region.fullWidth);
+        draw(kernel, glint, 1, 0.01, region, kernels.addSpikes);
+        draw(core, glint, 1, 0.01, region);
+        // Where a spike ends across, a pixel may be taken or left by what 32 bits leave of a place.
+        const brightest = core.r.reduce((most, light) => Math.max(most, light), 1e-3);
+        for (const name of CHANNELS)
+          expect(core[name].every((light, i) => Math.abs(kernel[name][i] - light) < 0.015 * brightest)).toBe(true);
+        for (const name of CHANNELS) {
+          const [one, other] = [kernel[name], core[name]].map((plane) => plane.reduce((all, light) => all + light, 0));
+          expect(Math.abs(one - other)).toBeLessThan(0.01 * other + 1e-4 * brightest);
+        }
+        release();
+      }),
+    );
+  });
+
+  it('draw grain alike, coarse and fine', () => {
+    const grain = fc.record({
+      iso: fc.integer({ min: 100, max: 25600 }),
+      size: fc.double({ min: 0.5, max: 6, noNaN: true }),
+      color: fc.double({ min: 0, max: 1, noNaN: true }),
+      seed: fc.integer({ min: 1, max: 9999 }),
+    });
+    fc.assert(
+      fc.property(seeds, grain, fc.integer({ min: 0, max: 3000 }), (seed, settings, left) => {
+        const { plane, rgb, release } = planesOf(seed);
+        const table = plane(0, 0, DEVIATES);
+        fillDeviates(table);
+        const region = { ...REGION, left, top: 200, fullWidth: 4000, fullHeight: 3000 };
+        const kernel = rgb(0, 2);
+        const core = { ...kernel, r: kernel.r.slice(), g: kernel.g.slice(), b: kernel.b.slice() };
+        kernels.addGrain(kernel, settings, table, region);
+        addGrain(core, settings, table, region);
+        for (const name of CHANNELS) expectAlike(kernel[name], core[name], 1e-3, 1e-4);
         release();
       }),
     );

@@ -10,13 +10,16 @@ import type { Weights } from '@/core/picture/weights';
 import type { Relief } from '@/core/relief/relief-planes';
 import type { Plane, RgbPlanes } from '@/core/plane/plane';
 import type { LightPlanes } from '@/core/light/add-lights';
+import { grainStrength } from '@/core/lens/grain';
+import { SPIKE_STRIDE, STEPS, type AddSpikes } from '@/core/lens/add-spikes';
+import type { LensSettings } from '@/core/lens/lens-schema';
 import type { Occluders } from '@/core/light/occlusion';
 import { placeDab, type LayDabs } from '@/core/matte/paint-coverage';
 import type { Camera } from '@/core/geometry/camera';
 import type { Region } from '@/core/plane/region';
 import { beamShape } from '@/core/light/add-beam-air';
 import { NO_CUTOFF, type PointLight } from '@/core/light/point-light';
-import { LATTICE_BYTES, LAYER, LIGHT, LIT, NIGHT_PARAMS, TILE_BYTES } from './layout';
+import { LATTICE_BYTES, LAYER, LIGHT, LIT, NIGHT_PARAMS, SPIKE, TILE_BYTES } from './layout';
 import { OCCLUDER_BYTES, writeOccluders } from './occluder-block';
 import type { PlaneRef, Rows } from '../graph/task';
 import { fromEye, lightFloats, raysOf } from './light-floats';
@@ -30,6 +33,8 @@ interface KernelExports {
   nightBase: (...args: number[]) => void;
   enlargeRows: (...args: number[]) => void;
   layDab: (...args: number[]) => void;
+  addSpikes: (...args: number[]) => void;
+  addGrain: (...args: number[]) => void;
 }
 
 /** Floats an entry of a look-up table: one load a corner. */
@@ -72,6 +77,15 @@ export interface Kernels {
   addEnlarged: (out: Float32Array, small: Plane, by: Float32Array, region: Region) => void;
   /** As `layDabs` of the core. */
   layDabs: LayDabs;
+  /** As the core draws spikes. */
+  addSpikes: AddSpikes;
+  /** As `addGrain` of the core. */
+  addGrain: (
+    light: RgbPlanes,
+    settings: LensSettings['grain'],
+    deviates: Float32Array,
+    region: Region,
+  ) => void;
   addLights: (
     out: LightPlanes,
     relief: Relief,
@@ -230,6 +244,29 @@ export function createKernels(
         const box = [left, right, top, bottom];
         exports.layDab(out.byteOffset, width, ...box, x, y, reach, inner, share, erase ? 0 : 1);
       }
+    },
+    addSpikes(out, { left, top, width, height }, spikes, count, { reach, steps }) {
+      const table = scratch + LAYERS;
+      const room = table + steps.byteLength;
+      const most = Math.floor((scratch + TABLES - room) / SPIKE.BYTES);
+      new Float32Array(memory.buffer, table, steps.length).set(steps);
+      for (let first = 0; first < count; first += most) {
+        const some = Math.min(most, count - first);
+        const floats = spikes.subarray(SPIKE_STRIDE * first, SPIKE_STRIDE * (first + some));
+        new Float32Array(memory.buffer, room, floats.length).set(floats);
+        exports.addSpikes(
+          ...[out.byteOffset, left, top, width, height, room, some, STEPS / reach],
+          ...[table, scratch + PIXELS],
+        );
+      }
+    },
+    addGrain(light, settings, deviates, { left, top, width, height, fullWidth }) {
+      const { common, own, scale, perWhite, read, perPixel } = grainStrength(settings, fullWidth);
+      params.set([common, own, scale, perWhite, read, perPixel]);
+      exports.addGrain(
+        ...channels(light),
+        ...[deviates.byteOffset, scratch + PARAMS, settings.seed, left, top, width, height],
+      );
     },
     addLights(out, relief, camera, region, rows, lights, shades, thinned = true) {
       const rays = raysOf(camera, region);

@@ -1,6 +1,8 @@
 import { LUMINANCE } from '@/core/color/luminance';
 import { MIDDLE_GREY } from '@/core/color/middle-grey';
 import { GRADE_STEPS, GRADE_TABLES, TONE_STEPS } from '@/core/grade/grade';
+import { ACROSS, SPIKE_STRIDE, STEPS } from '@/core/lens/add-spikes';
+import { SECOND_GRAIN } from '@/core/lens/grain';
 import { GRAZING } from '@/core/light/add-point-spill';
 import { ENDS, NEAR_STANDEE, ON_WALL, SHARPEST } from '@/core/light/occlusion';
 import { OWN_SHEEN } from '@/core/light/own-sheen';
@@ -30,10 +32,11 @@ export const KERNEL_NUMBERS = {
   NEAR_STANDEE,
   NO_CUTOFF_SINE: NO_CUTOFF,
   LAST_SOFT_LEVEL: SOFT_LEVELS - 1,
+  SPIKE_ACROSS: ACROSS,
 } as const;
 
 /** Steps of tables. */
-export const KERNEL_COUNTS = { GRADE_STEPS, TONE_STEPS } as const;
+export const KERNEL_COUNTS = { GRADE_STEPS, TONE_STEPS, SPIKE_STEPS: STEPS, SECOND_GRAIN } as const;
 
 /** A layer: planes of spill, air (or 0) and source; first and last + 1 row of the source plane; what shines, or 0; twelve weights. */
 export const LAYER = {
@@ -129,5 +132,8 @@ export const TILE_BYTES = TILE.RAYS + 5 * FLOAT * TILE.WIDTH * TILE.HEIGHT;
 /** Bytes of a lattice over a tile, at most: see `kernels/lattice.ts`. */
 export const LATTICE_BYTES = 128 + 9 * FLOAT * 24 * 6 + TILE_BYTES;
 
+/** A spike of the lens. */
+export const SPIKE = { BYTES: FLOAT * SPIKE_STRIDE } as const;
+
 /** Everything that kernels are told as byte offsets and lengths, by the name of its table. */
-export const KERNEL_LAYOUT = { LAYER, NIGHT_PARAMS, TABLES, LIGHT, LIT, OCCLUDER, TILE } as const;
+export const KERNEL_LAYOUT = { LAYER, NIGHT_PARAMS, TABLES, LIGHT, LIT, OCCLUDER, TILE, SPIKE } as const;

@@ -1,5 +1,6 @@
 import type { AnyStage } from '../graph/stage-spec';
 import { bounce } from './bounce';
+import { deviates } from './deviates';
 import { direct } from './direct';
 import { cover, drifted, driftLight } from './drift';
 import { even, gains, levelling, lift, peopledDay, shading } from './even';
@@ -37,5 +38,5 @@ export const STAGES: readonly AnyStage[] = [
   ...[direct, bounce, lamps, masked, grip],
   ...[mirrorMap, mirrorLight, mirrorImage, mirrored],
   ...[sum, cover, driftLight, drifted],
-  ...[lampPoints, burning, glints, veil, glare, grain, film, deepFilm, shown],
+  ...[lampPoints, burning, glints, veil, glare, deviates, grain, film, deepFilm, shown],
 ].map(({ spec }) => spec);

@@ -6,7 +6,7 @@ import { createSpikes } from '@/core/lens/add-spikes';
 import { findGlints, glintAt } from '@/core/lens/find-glints';
 import { GLINT_STRIDE, MOST_GLINTS, readGlint, writeGlints, type Glint } from '@/core/lens/glint';
 import { governedGlints, tinted } from '@/core/lens/governed-glints';
-import { addGrain, createDeviates } from '@/core/lens/grain';
+import { addGrain } from '@/core/lens/grain';
 import { spikesOf } from '@/core/lens/spikes';
 import { createVeil, halved, spreadLight, veilShare } from '@/core/lens/veil';
 import { cameraOf } from '@/core/picture/camera-of';
@@ -21,6 +21,7 @@ import { litLayers, weighing } from './grip';
 import { matte } from './matte';
 import { seenPlate } from './placed';
 import { castPlan } from './shades';
+import { deviates } from './deviates';
 import { LENS_DOWN } from './lens-down';
 import { sceneLight } from './drift';
 import { lastMade } from './last-made';
@@ -201,7 +202,8 @@ export const glare = stage({
     if (kernels && inputs.veil) kernels.spreadLight(made, of(inputs.light), inputs.veil, spread, region);
     else spreadLight(made, of(inputs.light), inputs.veil, spread, region);
     const { glints: sources } = inputs;
-    if (sources) kit(look, region.fullWidth)(made, sources.glints, sources.count[0], share, region);
+    if (sources)
+      kit(look, region.fullWidth)(made, sources.glints, sources.count[0], share, region, kernels?.addSpikes);
   },
 });
 
@@ -213,16 +215,15 @@ export const grain = stage({
   name: 'grain',
   part: 'the lens',
   settings: ({ scene }) => scene.lens.grain,
-  inputs: (at) => ({ light: throughLens(at) }),
+  inputs: (at) => ({ light: throughLens(at), deviates: deviates(at) }),
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
   pace: 'quick',
   passing: true,
   pointwise: true,
-  kit: createDeviates,
-  run(out, inputs, { prepared: settings, kit: deviates }, { region, of }) {
+  run(out, inputs, { prepared: settings, kernels }, { region, of }) {
     const [made, light] = [of(out), of(inputs.light)];
     for (const c of ['r', 'g', 'b'] as const) made[c].set(light[c]);
-    addGrain(made, settings, deviates, region);
+    (kernels?.addGrain ?? addGrain)(made, settings, inputs.deviates.table, region);
   },
 });
 

@@ -6,7 +6,7 @@ import { groundOf } from '@/core/placed/placed-land';
 import type { Placed } from '@/core/placed/placed-schema';
 import { footWidth } from '@/core/placed/contact-shadow';
 import { blurCutout } from '@/core/placed/blur-cutout';
-import { addGrain, createDeviates } from '@/core/lens/grain';
+import { addGrain } from '@/core/lens/grain';
 import { standsAhead } from '@/core/plan/surfaces';
 import { cameraOf } from '@/core/picture/camera-of';
 import { bilinearOver } from '@/core/plane/bilinear-over';
@@ -19,6 +19,7 @@ import { stage } from '../graph/stage';
 import type { Want } from '../graph/stage-spec';
 import type { View } from '../graph/view';
 import { servedSizes } from '../sizes';
+import { deviates } from './deviates';
 import { brushed } from './found';
 import { matte } from './matte';
 import { plate } from './plate';
@@ -171,6 +172,7 @@ export const laid = stage({
     plate: ends(at, { land: true }),
     own: ends(ownSpot(at, placed), { land: false, alpha: placed.alpha }),
     hiding: nearerMattes(at, placed).map((id) => matte(at, id)),
+    deviates: placed.grain > 0 ? deviates(at) : undefined,
   }),
   prepare({ settings: { eye, card, byHand, grain, cutOut }, inputs }) {
     const matching = matchPicture(endsIn(inputs.plate), endsIn(inputs.own), cutOut, byHand);
@@ -179,11 +181,13 @@ export const laid = stage({
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels, coverage: pixels }),
   pace: 'heavy',
   newest: ({ id }) => id,
-  kit: createDeviates,
-  run(out, inputs, { prepared: { camera, card, matching, grain }, kit: deviates }, { region, of, cut }) {
+  run(out, inputs, { prepared: { camera, card, matching, grain }, kernels }, { region, of, cut }) {
     const mine = of(out);
     layPlaced(mine, inputs.cutout, camera, card, matching, region);
-    if (grain > 0) addGrain(mine, { iso: grain, size: 1, color: 0.3, seed: 1 }, deviates, region);
+    if (inputs.deviates) {
+      const settings = { iso: grain, size: 1, color: 0.3, seed: 1 };
+      (kernels?.addGrain ?? addGrain)(mine, settings, inputs.deviates.table, region);
+    }
     for (const { coverage } of inputs.hiding) {
       const hides = cut(coverage);
       for (let i = 0; i < hides.length; i++) mine.coverage[i] *= 1 - hides[i];
