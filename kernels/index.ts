@@ -7,3 +7,4 @@ export { nightBase } from './night';
 export { enlargeRows } from './enlarge';
 export { addSpikes } from './spike';
 export { addGrain } from './grain';
+export { joinSky } from './join-sky';

@@ -1,12 +1,12 @@
 import type { Rgb } from '../color/rgb';
 import type { Camera } from '../geometry/camera';
-import type { Vec3 } from '../geometry/vec3';
 import { hazeLength } from '../relief/haze-length';
 import type { RgbPlanes } from '../plane/plane';
 import type { Region } from '../plane/region';
+import { addMoonDisc, type MoonWeights } from './add-moon-disc';
 import { addPoints } from './add-points';
-import { createDirectionRow, directionRow, type DirectionRow } from './direction-row';
-import { createMoonDisc, forwardScatter, MOON_RADIUS, type MoonGround, type MoonLook } from './moon-disc';
+import { createDirectionRow, directionRow } from './direction-row';
+import { forwardScatter, type MoonGround } from './moon-disc';
 import { ALL_LAND, type SkyPlanes } from './sky-light';
 
 /** What the sky is weighed with: all of it light of the picture. */
@@ -24,17 +24,6 @@ export interface SkyWeights {
   moon?: MoonWeights;
 }
 
-export interface MoonWeights {
-  toward: Vec3;
-  look: MoonLook;
-  /** Its bright land, as the film holds it. */
-  disc: Rgb;
-  /** Light that it sends to the scene: illuminance as light of the picture, which haze and cloud give on per steradian. */
-  light: Rgb;
-  /** Share of it that haze gives on. */
-  haze: number;
-}
-
 /** What stands where, of a region. */
 export interface Behind {
   night: RgbPlanes;
@@ -47,198 +36,94 @@ export interface Behind {
 }
 
 /** How narrowly haze, and cloud, send the moon's light on. */
-const FORWARD = { haze: 0.86, cloud: 0.72 } as const;
+export const FORWARD = { haze: 0.86, cloud: 0.72 } as const;
 
-/** What thick cloud gives on of moonlight, and how quickly it lets nothing more through. */
-const CLOUD_TAKES = 0.55;
+/** What thick cloud gives on of moonlight, how much less of it the thickest does, and how quickly it lets nothing more through. */
+export const CLOUD_TAKES = 0.55;
+export const CLOUD_KEEPS = 0.65;
 const OPAQUE = 4;
 
 /** How much of lamps' light from below a cloud near the horizon has against one overhead, and up to which sine of elevation. */
-const UNDER = { low: 1.6, reach: 0.5 } as const;
-
-/** Entries of a table over how thick clouds are. */
-const THICKS = 1024;
+export const UNDER = { low: 1.6, reach: 0.5 } as const;
 
 /** What clouds let through of what stands behind them. */
 export const throughCloud = (thick: number): number => Math.exp(-OPAQUE * thick) * (1 - thick);
 
-/** What is told once for all of a picture. */
-export interface SkyTables {
-  /** What haze leaves of the sky toward directions that rise by so much, by the sine of their elevation. */
-  clear: Float64Array;
-  /** What clouds let through, by how thick they are. */
-  passing: Float64Array;
-}
-
-export const createSkyTables = ({ mist }: SkyWeights): SkyTables => ({
-  clear: Float64Array.from({ length: RISES }, (_, k) =>
-    Math.exp(-mist.perMetre * hazeLength((k + 0.5) / RISES)),
-  ),
-  passing: Float64Array.from({ length: THICKS + 1 }, (_, k) => throughCloud(k / THICKS)),
-});
+/** Joins land and sky of a region: see `joinSky`. */
+export type JoinSky = (
+  out: RgbPlanes,
+  behind: Behind,
+  weights: SkyWeights,
+  camera: Camera,
+  region: Region,
+) => void;
 
 /**
  * The night with its sky behind the skyline: land's light by its coverage, the rest sky, moon and stars.
  *
  * @param out light of the picture, of the region
+ * @param join what does all but the moon's disc and the stars
  */
 export function behindSkyline(
   out: RgbPlanes,
   behind: Behind,
   weights: SkyWeights,
-  { clear, passing }: SkyTables,
   ground: MoonGround,
   camera: Camera,
   region: Region,
+  join: JoinSky = joinSky,
 ): void {
-  const { night, land, sky, points, count, starSize } = behind;
-  const { ambient, sky: perNit, under, mist, stars } = weights;
+  const { points, count, starSize } = behind;
+  join(out, behind, weights, camera, region);
+  const left = leftOfFar(behind, weights, camera, region);
+  if (weights.moon) addMoonDisc(out, weights.moon, ground, camera, region, left);
+  if (weights.stars > 0) addPoints(out, points, count, starSize, weights.stars, camera, region, left);
+}
+
+/** What haze leaves of the sky toward directions that rise by so much, sine of their elevation. */
+const leftByHaze = (perMetre: number, rise: number) => Math.exp(-perMetre * hazeLength(rise));
+
+/** Land and sky by coverage: clouds with what lamps below and the moon give to them, and haze before it all. */
+export const joinSky: JoinSky = (out, { night, land, sky }, weights, camera, region) => {
+  const { ambient, sky: perNit, under, mist, moon } = weights;
   const toward = createDirectionRow(region.width);
-  const row = createSkyRow(region.width);
-  const pixel = 0.5 / (camera.focal * region.fullWidth);
-  const addMoon = weights.moon && createMoonRow(weights.moon, passing, ground, pixel);
-  for (let y = 0; y < region.height; y++) {
-    const first = y * region.width;
-    if (!bareRow(row, land, first)) {
-      landRow(out, night, first, region.width, ambient);
-      continue;
-    }
+  const moonlight = moon && createMoonlight(moon);
+  const clouds = sky.cloud.length > 0;
+  for (let y = 0, i = 0; y < region.height; y++) {
     directionRow(toward, camera, region, y);
-    skyRow(row, sky, first, perNit, under, toward);
-    addMoon?.(row, toward);
-    if (mist.perMetre > 0) veil(row, toward, mist.color, clear);
-    joinRow(out.r, night.r, row.r, row.bare, first, ambient);
-    joinRow(out.g, night.g, row.g, row.bare, first, ambient);
-    joinRow(out.b, night.b, row.b, row.bare, first, ambient);
+    for (let x = 0; x < region.width; x++, i++) {
+      const bare = land[i] < ALL_LAND ? 1 - land[i] : 0;
+      const [tx, ty, tz] = [toward.x[x], toward.y[x], toward.z[x]];
+      const thick = clouds ? sky.cloud[i] : 0;
+      const low = thick * (1 + (UNDER.low - 1) * Math.max(0, 1 - Math.max(0, tz) / UNDER.reach));
+      const sent = bare > 0 && moonlight ? moonlight(tx, ty, tz, thick) : 0;
+      const left = bare > 0 ? leftByHaze(mist.perMetre, tz) : 0;
+      CHANNELS.forEach((channel, c) => {
+        const lit = ambient * night[channel][i];
+        const own = perNit * sky[channel][i] + low * under[c] + (moon ? sent * moon.light[c] : 0);
+        const seen = left * own + (1 - left) * mist.color[c];
+        out[channel][i] = bare > 0 ? lit + bare * (seen - lit) : lit;
+      });
+    }
   }
-  if (stars > 0) {
-    const left = leftOfStars(behind, clear, camera, region);
-    addPoints(out, points, count, starSize, stars, camera, region, left);
-  }
-}
-
-/** A row of sky in the making. */
-interface SkyRow {
-  r: Float64Array;
-  g: Float64Array;
-  b: Float64Array;
-  /** What land leaves of the sky, and how much cloud is before it. */
-  bare: Float64Array;
-  thick: Float64Array;
-}
-
-const createSkyRow = (width: number): SkyRow => {
-  const row = () => new Float64Array(width);
-  return { r: row(), g: row(), b: row(), bare: row(), thick: row() };
 };
 
-/** What land leaves of the sky in a row. Returns whether it leaves any. */
-function bareRow({ bare }: SkyRow, land: Float32Array, first: number): boolean {
-  let most = 0;
-  for (let x = 0; x < bare.length; x++) {
-    const own = land[first + x];
-    bare[x] = own < ALL_LAND ? 1 - own : 0;
-    if (bare[x] > most) most = bare[x];
-  }
-  return most > 0;
-}
+const CHANNELS = ['r', 'g', 'b'] as const;
 
-/** The sky of a row, and what lamps give to its clouds. */
-function skyRow(
-  { r, g, b, bare, thick }: SkyRow,
-  sky: SkyPlanes,
-  first: number,
-  perNit: number,
-  under: Rgb,
-  { z }: DirectionRow,
-): void {
-  const clouds = sky.cloud.length > 0;
-  for (let x = 0, i = first; x < bare.length; x++, i++) {
-    if (bare[x] === 0) continue;
-    thick[x] = clouds ? sky.cloud[i] : 0;
-    const low = thick[x] * (1 + (UNDER.low - 1) * Math.max(0, 1 - Math.max(0, z[x]) / UNDER.reach));
-    r[x] = perNit * sky.r[i] + low * under[0];
-    g[x] = perNit * sky.g[i] + low * under[1];
-    b[x] = perNit * sky.b[i] + low * under[2];
-  }
-}
-
-/** A row of land alone. */
-function landRow(out: RgbPlanes, night: RgbPlanes, first: number, width: number, ambient: number): void {
-  for (const c of ['r', 'g', 'b'] as const) {
-    const lit = out[c].subarray(first, first + width);
-    lit.set(night[c].subarray(first, first + width));
-    if (ambient !== 1) for (let x = 0; x < width; x++) lit[x] *= ambient;
-  }
-}
-
-/** Land and sky of a channel of a row. */
-function joinRow(
-  out: Float32Array,
-  night: Float32Array,
-  sky: Float64Array,
-  bare: Float64Array,
-  first: number,
-  ambient: number,
-): void {
-  for (let x = 0, i = first; x < bare.length; x++, i++) {
-    const lit = ambient * night[i];
-    out[i] = bare[x] > 0 ? lit + bare[x] * (sky[x] - lit) : lit;
-  }
-}
-
-/** What adds the moon's disc and the light around it to a row. */
-function createMoonRow(
-  { toward, look, disc, light, haze }: MoonWeights,
-  passing: Float64Array,
-  ground: MoonGround,
-  pixel: number,
-) {
-  const brightness = createMoonDisc(toward, look, pixel, ground);
-  const near = Math.cos(Math.min(1.5, 1.2 * MOON_RADIUS * look.size + 2 * pixel));
-  return ({ r, g, b, bare, thick }: SkyRow, { x: tx, y: ty, z: tz }: DirectionRow): void => {
-    const [mx, my, mz] = toward;
-    const [lr, lg, lb] = light;
-    for (let x = 0; x < bare.length; x++) {
-      if (bare[x] === 0) continue;
-      const cosine = tx[x] * mx + ty[x] * my + tz[x] * mz;
-      const cover = thick[x];
-      // Thin cloud by the moon shines, thick cloud keeps the light to itself.
-      const cloud = CLOUD_TAKES * cover * (1 - 0.65 * cover);
-      const sent =
-        haze * forwardScatter(cosine, FORWARD.haze) + cloud * forwardScatter(cosine, FORWARD.cloud);
-      r[x] += lr * sent;
-      g[x] += lg * sent;
-      b[x] += lb * sent;
-      if (cosine < near) continue;
-      const own = passing[(cover * THICKS) | 0] * brightness([tx[x], ty[x], tz[x]]);
-      r[x] += disc[0] * own;
-      g[x] += disc[1] * own;
-      b[x] += disc[2] * own;
-    }
+/** What haze and cloud give on of the moon's light toward a direction, per steradian. */
+function createMoonlight({ toward: [mx, my, mz], haze }: MoonWeights) {
+  return (x: number, y: number, z: number, cover: number): number => {
+    const cosine = x * mx + y * my + z * mz;
+    // Thin cloud by the moon shines, thick cloud keeps the light to itself.
+    const cloud = CLOUD_TAKES * cover * (1 - CLOUD_KEEPS * cover);
+    return haze * forwardScatter(cosine, FORWARD.haze) + cloud * forwardScatter(cosine, FORWARD.cloud);
   };
 }
 
-/** Entries of a table over the sines of elevations, 0 to 1. */
-const RISES = 2048;
-
-/** The place of a sine of elevation in such a table. */
-const riseAt = (rise: number) => (rise <= 0 ? 0 : Math.min(RISES - 1, (rise * RISES) | 0));
-
-function veil({ r, g, b, bare }: SkyRow, { z }: DirectionRow, color: Rgb, clear: Float64Array): void {
-  for (let x = 0; x < r.length; x++) {
-    if (bare[x] === 0) continue;
-    const left = clear[riseAt(z[x])];
-    r[x] = left * r[x] + (1 - left) * color[0];
-    g[x] = left * g[x] + (1 - left) * color[1];
-    b[x] = left * b[x] + (1 - left) * color[2];
-  }
-}
-
-/** What of a star's light a pixel gets from behind land, clouds and haze. */
-function leftOfStars(
+/** What a pixel gets of the light of what is farther than all, from behind land, clouds and haze. */
+function leftOfFar(
   { land, sky }: Behind,
-  clear: Float64Array,
+  { mist }: SkyWeights,
   { corner, across, down }: Camera,
   { left, top, width, fullWidth, fullHeight }: Region,
 ) {
@@ -250,6 +135,6 @@ function leftOfStars(
     const v = (top + Math.floor(i / width) + 0.5) / fullHeight;
     let square = 0;
     for (let c = 0; c < 3; c++) square += (corner[c] + u * across[c] + v * down[c]) ** 2;
-    return bare * clear[riseAt((corner[2] + u * across[2] + v * down[2]) / Math.sqrt(square))];
+    return bare * leftByHaze(mist.perMetre, (corner[2] + u * across[2] + v * down[2]) / Math.sqrt(square));
   };
 }

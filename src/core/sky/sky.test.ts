@@ -3,7 +3,7 @@ import { createCamera, project } from '../geometry/camera';
 import type { Vec3 } from '../geometry/vec3';
 import { normalize } from '../geometry/vec3';
 import { wholeRegion } from '../plane/region';
-import { behindSkyline, createSkyTables, throughCloud, type SkyWeights } from './behind-skyline';
+import { behindSkyline, throughCloud, type SkyWeights } from './behind-skyline';
 import { cloudCover, type CloudSettings } from './clouds';
 import { projectDirection, skyDirection } from './direction';
 import { fittedPlace } from './fitted-place';
@@ -151,7 +151,6 @@ describe('behindSkyline', () => {
       out,
       { night: rgb(0.03), land: coverage, sky: sky(cloud), points, count: 2, starSize: 0.004 },
       all,
-      createSkyTables(all),
       GROUND,
       CAMERA,
       wholeRegion(W, H),

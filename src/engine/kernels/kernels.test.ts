@@ -21,6 +21,7 @@ import { wallPieces } from '@/core/plan/wall-pieces';
 import { addEnlarged } from '@/core/plane/add-enlarged';
 import { rowsOf, wholeRegion } from '@/core/plane/region';
 import { RELIEF_PLANES, type Relief } from '@/core/relief/relief-planes';
+import { joinSky } from '@/core/sky/behind-skyline';
 import { createArena } from '../memory/arena';
 import { loadKernels } from '../pool/node-pool';
 import { createKernels, KERNEL_SCRATCH } from './kernels';
@@ -309,6 +310,36 @@ describe('kernels and the core', () => {
         kernels.addGrain(kernel, settings, table, region);
         addGrain(core, settings, table, region);
         for (const name of CHANNELS) expectAlike(kernel[name], core[name], 1e-3, 1e-4);
+        release();
+      }),
+    );
+  });
+
+  it('join land and sky alike, with and without clouds, moon and haze', () => {
+    const share = fc.double({ min: 0, max: 1, noNaN: true });
+    fc.assert(
+      fc.property(seeds, fc.boolean(), fc.boolean(), share, (seed, cloudy, moonlit, mist) => {
+        const { plane, rgb, random, release } = planesOf(seed);
+        const color = () => [random(), random(), random()] as [number, number, number];
+        const sky = { ...rgb(0, 2), cloud: cloudy ? plane(0, 1) : new Float32Array(0) };
+        // Some of it all land, some all sky.
+        const land = plane(-0.5, 1.5);
+        land.forEach((own, i) => (land[i] = Math.min(1, Math.max(0, own))));
+        const behind = { night: rgb(0, 0.2), land, sky, points: new Float32Array(0), count: 0, starSize: 0 };
+        const weights = {
+          ...{ ambient: random(), sky: random(), under: color(), stars: 0 },
+          mist: { color: color(), perMetre: 0.01 * mist },
+          moon: moonlit
+            ? {
+                ...{ toward: [0.28, 0.8, 0.53] as const, look: { phase: 0.5, size: 1, tilt: 0 }, disc: color() },
+                ...{ light: color(), haze: random() },
+              }
+            : undefined,
+        };
+        const [kernel, core] = [rgb(0, 0), rgb(0, 0)];
+        kernels.joinSky(kernel, behind, weights, CAMERA, REGION);
+        joinSky(core, behind, weights, CAMERA, REGION);
+        for (const name of CHANNELS) expectAlike(kernel[name], core[name], 1e-4, 1e-5);
         release();
       }),
     );

@@ -15,11 +15,12 @@ import { SPIKE_STRIDE, STEPS, type AddSpikes } from '@/core/lens/add-spikes';
 import type { LensSettings } from '@/core/lens/lens-schema';
 import type { Occluders } from '@/core/light/occlusion';
 import { placeDab, type LayDabs } from '@/core/matte/paint-coverage';
+import type { JoinSky } from '@/core/sky/behind-skyline';
 import type { Camera } from '@/core/geometry/camera';
 import type { Region } from '@/core/plane/region';
 import { beamShape } from '@/core/light/add-beam-air';
 import { NO_CUTOFF, type PointLight } from '@/core/light/point-light';
-import { LATTICE_BYTES, LAYER, LIGHT, LIT, NIGHT_PARAMS, SPIKE, TILE_BYTES } from './layout';
+import { LATTICE_BYTES, LAYER, LIGHT, LIT, NIGHT_PARAMS, SKY, SPIKE, TILE_BYTES } from './layout';
 import { OCCLUDER_BYTES, writeOccluders } from './occluder-block';
 import type { PlaneRef, Rows } from '../graph/task';
 import { fromEye, lightFloats, raysOf } from './light-floats';
@@ -35,6 +36,7 @@ interface KernelExports {
   layDab: (...args: number[]) => void;
   addSpikes: (...args: number[]) => void;
   addGrain: (...args: number[]) => void;
+  joinSky: (...args: number[]) => void;
 }
 
 /** Floats an entry of a look-up table: one load a corner. */
@@ -77,6 +79,8 @@ export interface Kernels {
   addEnlarged: (out: Float32Array, small: Plane, by: Float32Array, region: Region) => void;
   /** As `layDabs` of the core. */
   layDabs: LayDabs;
+  /** As `joinSky` of the core. */
+  joinSky: JoinSky;
   /** As the core draws spikes. */
   addSpikes: AddSpikes;
   /** As `addGrain` of the core. */
@@ -244,6 +248,14 @@ export function createKernels(
         const box = [left, right, top, bottom];
         exports.layDab(out.byteOffset, width, ...box, x, y, reach, inner, share, erase ? 0 : 1);
       }
+    },
+    joinSky(out, { night, land, sky }, { ambient, sky: perNit, under, mist, moon }, camera, region) {
+      const planes = [out, night, sky].flatMap((one) => channels(one));
+      new Uint32Array(memory.buffer, scratch + LAYERS, 11).set([...planes, land.byteOffset, offset(sky.cloud)]);
+      params.set([...raysOf(camera, region), ambient, perNit, ...under, ...mist.color, mist.perMetre]);
+      if (moon) params.set([...moon.toward, ...moon.light, moon.haze], SKY.MOON / 4);
+      else params.fill(0, SKY.MOON / 4, SKY.HAZE / 4 + 1);
+      exports.joinSky(scratch + LAYERS, scratch + PARAMS, moon ? 1 : 0, region.width, region.height);
     },
     addSpikes(out, { left, top, width, height }, spikes, count, { reach, steps }) {
       const table = scratch + LAYERS;

@@ -8,6 +8,9 @@ import { ENDS, NEAR_STANDEE, ON_WALL, SHARPEST } from '@/core/light/occlusion';
 import { OWN_SHEEN } from '@/core/light/own-sheen';
 import { CUTOFF_SOFT, NO_CUTOFF } from '@/core/light/point-light';
 import { SOFT_LEVELS } from '@/core/light/soft-coverage';
+import { HAZE } from '@/core/relief/haze-length';
+import { CLOUD_KEEPS, CLOUD_TAKES, FORWARD, UNDER } from '@/core/sky/behind-skyline';
+import { ALL_LAND } from '@/core/sky/sky-light';
 
 /*
  * What kernels and the code that calls them both know: told here, and written out for the kernels when they are built
@@ -33,6 +36,15 @@ export const KERNEL_NUMBERS = {
   NO_CUTOFF_SINE: NO_CUTOFF,
   LAST_SOFT_LEVEL: SOFT_LEVELS - 1,
   SPIKE_ACROSS: ACROSS,
+  SKY_ALL_LAND: ALL_LAND,
+  HAZE_TOP: HAZE.top,
+  HAZE_FARTHEST: HAZE.farthest,
+  FORWARD_HAZE: FORWARD.haze,
+  FORWARD_CLOUD: FORWARD.cloud,
+  UNDER_LOW: UNDER.low,
+  UNDER_REACH: UNDER.reach,
+  CLOUD_TAKES,
+  CLOUD_KEEPS,
 } as const;
 
 /** Steps of tables. */
@@ -132,8 +144,16 @@ export const TILE_BYTES = TILE.RAYS + 5 * FLOAT * TILE.WIDTH * TILE.HEIGHT;
 /** Bytes of a lattice over a tile, at most: see `kernels/lattice.ts`. */
 export const LATTICE_BYTES = 128 + 9 * FLOAT * 24 * 6 + TILE_BYTES;
 
+/**
+ * What the sky behind the skyline is weighed with: view rays; ambient light on land, light of a cd/m2; lamps' light on clouds; colour of
+ * the mist and how much of it a metre is; toward the moon, its light, and how much of it haze gives on.
+ */
+export const SKY = {
+  ...{ RAYS: 0, WEIGHTS: 36, UNDER: 44, MIST: 56, PER_METRE: 68, MOON: 72, LIGHT: 84, HAZE: 96 },
+} as const;
+
 /** A spike of the lens. */
 export const SPIKE = { BYTES: FLOAT * SPIKE_STRIDE } as const;
 
 /** Everything that kernels are told as byte offsets and lengths, by the name of its table. */
-export const KERNEL_LAYOUT = { LAYER, NIGHT_PARAMS, TABLES, LIGHT, LIT, OCCLUDER, TILE, SPIKE } as const;
+export const KERNEL_LAYOUT = { LAYER, NIGHT_PARAMS, TABLES, LIGHT, LIT, OCCLUDER, TILE, SKY, SPIKE } as const;

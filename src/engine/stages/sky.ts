@@ -2,7 +2,7 @@ import { kindOf } from '@/core/fixture/kinds';
 import type { Layer } from '@/core/picture/layers';
 import { skyWeights } from '@/core/picture/sky-weights';
 import type { SkySettings } from '@/core/scene/schema';
-import { behindSkyline, createSkyTables } from '@/core/sky/behind-skyline';
+import { behindSkyline } from '@/core/sky/behind-skyline';
 import { createMoonGround } from '@/core/sky/moon-disc';
 import { skyLight } from '@/core/sky/sky-light';
 import type { SkyPicture } from '@/core/sky/sky-schema';
@@ -93,14 +93,13 @@ export const behind = stage({
   prepare({ settings: { eye, starSize, lit, of: part }, inputs }) {
     const layers = lit.map((layer, k) => ({ ...layer, flux: inputs.fluxes[k].facts.flux }));
     const said = { clouds: { under: part.under }, moon: part.moonLook } as SkySettings;
-    const weights = skyWeights({ ...part, sky: said }, layers);
-    return { eye, starSize, weights, tables: createSkyTables(weights) };
+    return { eye, starSize, weights: skyWeights({ ...part, sky: said }, layers) };
   },
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
   pace: 'quick',
   newest: () => '',
   kit: createMoonGround,
-  run(out, inputs, { prepared: { eye, starSize, weights, tables }, kit: ground }, { region, of, cut }) {
+  run(out, inputs, { prepared: { eye, starSize, weights }, kit: ground, kernels }, { region, of, cut }) {
     const { points: stars, sky: light } = inputs;
     behindSkyline(
       of(out),
@@ -109,10 +108,10 @@ export const behind = stage({
         ...{ points: stars.points, count: stars.count[0], starSize },
       },
       weights,
-      tables,
       ground,
       eye,
       region,
+      kernels?.joinSky,
     );
   },
 });

@@ -21,6 +21,21 @@ const GRIP = 9;
 const NUDGE = { step: 0.001, coarse: 4 };
 const STOPS = 0.5;
 
+/** The least that a mark is drawn at, of its size: one can still be hit. */
+const SMALLEST = 0.4;
+
+/** How large marks are drawn and hit, 0 to 1, so that close ones stay apart. */
+export function markScales(marks: readonly GlintMark[], box: Box): number[] {
+  const places = marks.map(({ at }) => [at.u * box.width, at.v * box.height]);
+  return places.map(([x, y], k) => {
+    let nearest = Infinity;
+    places.forEach(([u, v], other) => {
+      if (other !== k) nearest = Math.min(nearest, Math.max(Math.abs(u - x), Math.abs(v - y)));
+    });
+    return Math.min(1, Math.max(SMALLEST, nearest / (2 * GRIP)));
+  });
+}
+
 /** Four short corners around a source; one whose spikes were taken away has a stroke through them. */
 const corners = `M${-ARM} ${-GAP}V${-ARM}H${-GAP}M${GAP} ${-ARM}H${ARM}V${-GAP}M${ARM} ${GAP}V${ARM}H${GAP}M${-GAP} ${ARM}H${-ARM}V${GAP}`;
 const struck = `M${-GAP} ${GAP}L${GAP} ${-GAP}`;
@@ -29,13 +44,15 @@ interface GlintMarkProps {
   box: Box;
   mark: GlintMark;
   name: string;
+  /** Of its full size, 0 to 1. */
+  scale: number;
 }
 
 /**
  * A source in the picture. A click takes its spikes away or gives them back, a drag parts it in two. By keys: Delete and Enter do the
  * same as a click, plus and minus make it stronger or weaker, arrows part or move it.
  */
-export function GlintMarkShape({ box, mark, name }: GlintMarkProps) {
+export function GlintMarkShape({ box, mark, name, scale }: GlintMarkProps) {
   const run = useScene((state) => state.run);
   const change = useScene((state) => state.change);
   const chosen = useView((view) => isChosen(mark, view));
@@ -66,7 +83,7 @@ export function GlintMarkShape({ box, mark, name }: GlintMarkProps) {
       aria-label={name}
       aria-pressed={mark.isOn}
       data-chosen={chosen || undefined}
-      transform={`translate(${mark.at.u * box.width} ${mark.at.v * box.height})`}
+      transform={`translate(${mark.at.u * box.width} ${mark.at.v * box.height}) scale(${scale})`}
       onFocus={() => {
         if (!chosen) setView({ glint: mark.at });
       }}

@@ -1,6 +1,6 @@
 'use client';
 
-import { useRef } from 'react';
+import { useMemo, useRef } from 'react';
 import type { PlatePoint } from '@/core/geometry/camera';
 import { addGlint, addGlints, giveGlints, takeGlints } from '@/state/actions/lens-actions';
 import { useScene, useView } from '../../editor/editor-context';
@@ -8,7 +8,7 @@ import { brightUnder } from '../../picture/bright-under';
 import { usePictureDrag } from '../../picture/use-picture-drag';
 import { MarksSvg } from '../marks-svg';
 import type { Stage } from '../step';
-import { GlintMarkShape } from './lens-marks';
+import { GlintMarkShape, markScales } from './lens-marks';
 import { useFoundGlints, useGlintMarks } from './use-glints';
 
 /** How near a stroke passes by a source to count for it, fraction of the width. */
@@ -23,6 +23,7 @@ export function LensSurface(stage: Stage) {
   useFoundGlints(isOpen);
   const marks = useGlintMarks();
   const { box, trail } = stage;
+  const scales = useMemo(() => markScales(marks, box), [marks, box]);
   const way = useRef<PlatePoint[]>([]);
 
   /** Makes what is bright under a stroke sources, but for what is one already. */
@@ -59,7 +60,9 @@ export function LensSurface(stage: Stage) {
   return (
     <MarksSvg stage={stage} gestures={isOpen ? gestures : undefined}>
       {isOpen &&
-        marks.map((mark, k) => <GlintMarkShape key={k} box={box} mark={mark} name={`Source ${k + 1}`} />)}
+        marks.map((mark, k) => (
+          <GlintMarkShape key={k} box={box} mark={mark} name={`Source ${k + 1}`} scale={scales[k]} />
+        ))}
     </MarksSvg>
   );
 }
