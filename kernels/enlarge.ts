@@ -7,7 +7,7 @@ const LANES = f32x4(0, 1, 2, 3);
 const ZERO = f32x4.splat(0);
 
 /** Columns that are done at a time. */
-const PART: i32 = 2048;
+export const PART: i32 = 2048;
 
 /** Where a region lies on a small picture: its first pixel, and the way from one to the next. Floats of `place`. */
 const START_X: usize = 0;
@@ -16,7 +16,7 @@ const START_Y: usize = 8;
 const STEP_Y: usize = 12;
 
 /** Room that two lines take. */
-const LINE: usize = PART * 4 + 16;
+export const LINE: usize = PART * 4 + 16;
 
 /** Four values of a row. */
 @inline
@@ -30,7 +30,7 @@ function looked(row: usize, columns: v128): v128 {
 }
 
 /** Draws a row of the small picture out over columns of the region, in fours. */
-function drawOut(line: usize, row: usize, wide: i32, place: usize, first: i32, count: i32): void {
+export function drawOut(line: usize, row: usize, wide: i32, place: usize, first: i32, count: i32): void {
   const start = f32x4.splat(load<f32>(place + START_X));
   const step = f32x4.splat(load<f32>(place + STEP_X));
   const most = i32x4.splat(wide - 1);
@@ -47,7 +47,7 @@ function drawOut(line: usize, row: usize, wide: i32, place: usize, first: i32, c
 }
 
 @inline
-function lineAt(upper: usize, lower: usize, at: usize, down: v128): v128 {
+export function lineAt(upper: usize, lower: usize, at: usize, down: v128): v128 {
   const above = v128.load(upper + at);
   return f32x4.add(above, f32x4.mul(down, f32x4.sub(v128.load(lower + at), above)));
 }

@@ -8,3 +8,4 @@ export { enlargeRows } from './enlarge';
 export { addSpikes } from './spike';
 export { addGrain } from './grain';
 export { joinSky } from './join-sky';
+export { skyLight } from './sky-light';

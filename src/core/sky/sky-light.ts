@@ -16,13 +16,13 @@ export interface SkyPlanes extends RgbPlanes {
 }
 
 /** How bright and how pale clouds are under the sky's own light: against level ground's mean, thick ones a little darker. */
-const CLOUD = { bright: 0.85, thick: 0.35, own: 0.45 } as const;
+export const CLOUD = { bright: 0.85, thick: 0.35, own: 0.45 } as const;
 
-/** How much brighter a town's light stands on clouds than in clear air. */
-const TOWN_ON_CLOUDS = 2.2;
+/** How much brighter a town's light stands on thick clouds than in clear air, and what of that thin ones have. */
+export const TOWN_ON_CLOUDS = { light: 2.2, thin: 0.6 } as const;
 
 /** Most and least that the plate's own clouds change the sky. */
-const OWN = { least: 0.3, most: 3 } as const;
+export const OWN = { least: 0.3, most: 3 } as const;
 
 /** Fills planes with a dome, at their own pixels. */
 export function fillDome(
@@ -62,6 +62,21 @@ export interface SkyParts {
 /** From this coverage on land hides all sky. */
 export const ALL_LAND = 0.9999;
 
+/** A row of sky in the making. */
+interface SkyRow {
+  /** The clear sky: first the hour's twilight, and what is seen of it; the town's glow. */
+  twilight: Channels;
+  town: Channels;
+  seen: Channels;
+  /** What the plate's own clouds change, and how thick made ones are. */
+  factor: Float32Array;
+  thick: Float32Array;
+}
+
+type Channels = Record<'r' | 'g' | 'b', Float32Array>;
+
+const CHANNELS = ['r', 'g', 'b'] as const;
+
 /** Sums up the sky of a region where land leaves any: a clear dome, the plate's own clouds on it by a share, clouds before it. */
 export function skyLight(
   out: SkyPlanes,
@@ -71,40 +86,33 @@ export function skyLight(
   region: Region,
 ): void {
   const { twilight, town, above, broad, own, laid, mean, cloud } = parts;
-  const aspect = region.fullWidth / region.fullHeight;
-  const layPicture = laid && createPictureLayer(laid, aspect, mean);
-  const clear = new Float64Array(3);
-  const row = () => new Float32Array(region.width);
-  const sky = { r: row(), g: row(), b: row() };
-  const lamps = { r: row(), g: row(), b: row() };
-  const [smooth, density] = [row(), row()];
+  const { width } = region;
+  const layPicture = laid && createPictureLayer(laid, region.fullWidth / region.fullHeight, mean);
+  const row = createSkyRow(width);
   for (let y = 0; y < region.height; y++) {
-    if (!leavesSky(land, y * region.width, region.width)) continue;
-    const v = (region.top + y + 0.5) / region.fullHeight;
-    for (const c of ['r', 'g', 'b'] as const) {
-      bilinearRow(sky[c], { width: twilight.width, height: twilight.height, data: twilight[c] }, region, y);
-      bilinearRow(lamps[c], { width: town.width, height: town.height, data: town[c] }, region, y);
+    const first = y * width;
+    if (!leavesSky(land, first, width)) continue;
+    if (own === 0) row.factor.fill(1);
+    else ownClouds(row.factor, plate, land, broad, own, region, y);
+    for (const c of CHANNELS) {
+      bilinearRow(row.twilight[c], { ...twilight, data: twilight[c] }, region, y);
+      bilinearRow(row.town[c], { ...town, data: town[c] }, region, y);
+      clearRow(row.seen[c], row.factor, row.twilight[c], row.town[c]);
     }
-    bilinearRow(smooth, broad, region, y);
-    if (cloud) bilinearRow(density, cloud, region, y);
-    for (let x = 0, i = y * region.width; x < region.width; x++, i++) {
-      if (land[i] >= ALL_LAND) continue;
-      const day = LUMINANCE[0] * plate.r[i] + LUMINANCE[1] * plate.g[i] + LUMINANCE[2] * plate.b[i];
-      const told = Math.min(OWN.most, Math.max(OWN.least, day / Math.max(1e-4, smooth[x])));
-      const factor = own === 0 ? 1 : told ** own;
-      const thick = density[x];
-      const onCloud = CLOUD.bright * (1 - CLOUD.thick * thick);
-      const fromTown = TOWN_ON_CLOUDS * (0.6 + 0.4 * thick);
-      clear[0] = factor * (sky.r[x] + lamps.r[x]);
-      clear[1] = factor * (sky.g[x] + lamps.g[x]);
-      clear[2] = factor * (sky.b[x] + lamps.b[x]);
-      layPicture?.(clear, (region.left + x + 0.5) / region.fullWidth, v);
-      out.r[i] = cloudy(clear[0], sky.r[x], lamps.r[x], above[0], thick, onCloud, fromTown);
-      out.g[i] = cloudy(clear[1], sky.g[x], lamps.g[x], above[1], thick, onCloud, fromTown);
-      out.b[i] = cloudy(clear[2], sky.b[x], lamps.b[x], above[2], thick, onCloud, fromTown);
-      if (cloud) out.cloud[i] = thick;
+    if (layPicture) layRow(row.seen, layPicture, land, first, region, y);
+    if (cloud) {
+      bilinearRow(row.thick, cloud, region, y);
+      CHANNELS.forEach((c, k) => cloudRow(row.seen[c], row.twilight[c], row.town[c], row.thick, above[k]));
+      out.cloud.set(row.thick, first);
     }
+    for (const c of CHANNELS) out[c].set(row.seen[c], first);
   }
+}
+
+function createSkyRow(width: number): SkyRow {
+  const row = () => new Float32Array(width);
+  const channels = () => ({ r: row(), g: row(), b: row() });
+  return { twilight: channels(), town: channels(), seen: channels(), factor: row(), thick: row() };
 }
 
 /** Whether land leaves any sky in a row. */
@@ -113,17 +121,61 @@ function leavesSky(land: Float32Array, first: number, width: number): boolean {
   return false;
 }
 
-/** A channel of the sky with clouds before it, which are lit by the whole dome and by what stands behind them. */
-function cloudy(
-  clear: number,
-  sky: number,
-  town: number,
+/** What the plate's own clouds change in a row: how much brighter a pixel is than the sky without them. */
+function ownClouds(
+  factor: Float32Array,
+  { r, g, b }: RgbPlanes,
+  land: Float32Array,
+  broad: SkyParts['broad'],
+  own: number,
+  region: Region,
+  y: number,
+): void {
+  bilinearRow(factor, broad, region, y);
+  for (let x = 0, i = y * factor.length; x < factor.length; x++, i++) {
+    if (land[i] >= ALL_LAND) continue;
+    const day = LUMINANCE[0] * r[i] + LUMINANCE[1] * g[i] + LUMINANCE[2] * b[i];
+    factor[x] = Math.min(OWN.most, Math.max(OWN.least, day / Math.max(1e-4, factor[x]))) ** own;
+  }
+}
+
+/** A channel of a row of clear sky. */
+function clearRow(out: Float32Array, factor: Float32Array, sky: Float32Array, town: Float32Array): void {
+  for (let x = 0; x < out.length; x++) out[x] = factor[x] * (sky[x] + town[x]);
+}
+
+/** Lays a picture of a sky over a row. */
+function layRow(
+  { r, g, b }: Channels,
+  layPicture: ReturnType<typeof createPictureLayer>,
+  land: Float32Array,
+  first: number,
+  { left, top, fullWidth, fullHeight }: Region,
+  y: number,
+): void {
+  const seen = new Float64Array(3);
+  for (let x = 0; x < r.length; x++) {
+    if (land[first + x] >= ALL_LAND) continue;
+    seen.set([r[x], g[x], b[x]]);
+    layPicture(seen, (left + x + 0.5) / fullWidth, (top + y + 0.5) / fullHeight);
+    [r[x], g[x], b[x]] = seen;
+  }
+}
+
+/** Puts clouds before a channel of a row: they are lit by the whole dome, its mean is `above`, and by what stands behind them. */
+function cloudRow(
+  out: Float32Array,
+  sky: Float32Array,
+  town: Float32Array,
+  thick: Float32Array,
   above: number,
-  thick: number,
-  onCloud: number,
-  fromTown: number,
-): number {
-  if (thick === 0) return clear;
-  const clouds = onCloud * (CLOUD.own * sky + (1 - CLOUD.own) * above) + fromTown * town;
-  return (1 - thick) * clear + thick * clouds;
+): void {
+  const fromAbove = (1 - CLOUD.own) * above;
+  for (let x = 0; x < out.length; x++) {
+    const cover = thick[x];
+    const onCloud = CLOUD.bright * (1 - CLOUD.thick * cover);
+    const fromTown = TOWN_ON_CLOUDS.light * (TOWN_ON_CLOUDS.thin + (1 - TOWN_ON_CLOUDS.thin) * cover);
+    const lit = onCloud * (CLOUD.own * sky[x] + fromAbove) + fromTown * town[x];
+    out[x] += cover * (lit - out[x]);
+  }
 }

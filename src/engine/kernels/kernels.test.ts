@@ -22,6 +22,7 @@ import { addEnlarged } from '@/core/plane/add-enlarged';
 import { rowsOf, wholeRegion } from '@/core/plane/region';
 import { RELIEF_PLANES, type Relief } from '@/core/relief/relief-planes';
 import { joinSky } from '@/core/sky/behind-skyline';
+import { skyLight } from '@/core/sky/sky-light';
 import { createArena } from '../memory/arena';
 import { loadKernels } from '../pool/node-pool';
 import { createKernels, KERNEL_SCRATCH } from './kernels';
@@ -340,6 +341,35 @@ describe('kernels and the core', () => {
         kernels.joinSky(kernel, behind, weights, CAMERA, REGION);
         joinSky(core, behind, weights, CAMERA, REGION);
         for (const name of CHANNELS) expectAlike(kernel[name], core[name], 1e-4, 1e-5);
+        release();
+      }),
+    );
+  });
+
+  it('sum up the sky alike, with the plate’s own clouds and with made ones', () => {
+    fc.assert(
+      fc.property(seeds, fc.boolean(), fc.double({ min: 0, max: 1, noNaN: true }), (seed, cloudy, share) => {
+        const { plane, rgb, random, release } = planesOf(seed);
+        const small = (wide: number, high: number) => {
+          const data = () => plane(0, 1, wide * high);
+          return { width: wide, height: high, data, rgb: { width: wide, height: high, r: data(), g: data(), b: data() } };
+        };
+        const [dome, broad, cover] = [small(13, 9), small(23, 15), small(31, 21)];
+        const parts = {
+          ...{ twilight: dome.rgb, town: { ...dome.rgb, r: dome.data(), g: dome.data(), b: dome.data() } },
+          ...{ above: [random(), random(), random()] as const, mean: 1, own: share < 0.3 ? 0 : share },
+          broad: { ...broad, data: broad.data() },
+          cloud: cloudy ? { ...cover, data: cover.data() } : undefined,
+        };
+        const land = plane(0, 0.9);
+        const region = { ...REGION, left: 40, top: 9, fullWidth: 300, fullHeight: 200 };
+        const sky = () => ({ ...rgb(0, 0), cloud: cloudy ? plane(0, 0) : new Float32Array(0) });
+        const [kernel, core] = [sky(), sky()];
+        const plate = rgb(0, 1);
+        kernels.skyLight(kernel, plate, land, parts, region);
+        skyLight(core, plate, land, parts, region);
+        for (const name of CHANNELS) expectAlike(kernel[name], core[name], 1e-4, 1e-5);
+        if (cloudy) expectAlike(kernel.cloud, core.cloud, 1e-4, 1e-5);
         release();
       }),
     );

@@ -16,13 +16,15 @@ import type { LensSettings } from '@/core/lens/lens-schema';
 import type { Occluders } from '@/core/light/occlusion';
 import { placeDab, type LayDabs } from '@/core/matte/paint-coverage';
 import type { JoinSky } from '@/core/sky/behind-skyline';
+import type { skyLight } from '@/core/sky/sky-light';
 import type { Camera } from '@/core/geometry/camera';
 import type { Region } from '@/core/plane/region';
 import { beamShape } from '@/core/light/add-beam-air';
 import { NO_CUTOFF, type PointLight } from '@/core/light/point-light';
-import { LATTICE_BYTES, LAYER, LIGHT, LIT, NIGHT_PARAMS, SKY, SPIKE, TILE_BYTES } from './layout';
+import { LATTICE_BYTES, LAYER, LIGHT, LIT, linesOf, NIGHT_PARAMS, SKY, SMALL, SPIKE, TILE_BYTES } from './layout';
 import { OCCLUDER_BYTES, writeOccluders } from './occluder-block';
 import type { PlaneRef, Rows } from '../graph/task';
+import type { Size } from '../sizes';
 import { fromEye, lightFloats, raysOf } from './light-floats';
 
 /** What `kernels/` exports. All arguments are numbers: byte offsets into the shared memory, and counts. */
@@ -37,6 +39,7 @@ interface KernelExports {
   addSpikes: (...args: number[]) => void;
   addGrain: (...args: number[]) => void;
   joinSky: (...args: number[]) => void;
+  skyLight: (...args: number[]) => void;
 }
 
 /** Floats an entry of a look-up table: one load a corner. */
@@ -79,6 +82,8 @@ export interface Kernels {
   addEnlarged: (out: Float32Array, small: Plane, by: Float32Array, region: Region) => void;
   /** As `layDabs` of the core. */
   layDabs: LayDabs;
+  /** As `skyLight` of the core, where no picture is laid. */
+  skyLight: typeof skyLight;
   /** As `joinSky` of the core. */
   joinSky: JoinSky;
   /** As the core draws spikes. */
@@ -112,8 +117,11 @@ const TABLES = 65536;
 /** Bytes for a tile, its lattice and a list of what casts shadows on it: a word each, of which none takes less than 16 bytes of the block. */
 const TILE_ROOM = TILE_BYTES + LATTICE_BYTES + OCCLUDER_BYTES / 4;
 
+/** Small pictures that a sky is made of. */
+const SKY_SMALLS = 8;
+
 /** Bytes of shared memory that one worker's kernels need. */
-export const KERNEL_SCRATCH = TABLES + OCCLUDER_BYTES + TILE_ROOM;
+export const KERNEL_SCRATCH = TABLES + OCCLUDER_BYTES + Math.max(TILE_ROOM, linesOf(SKY_SMALLS));
 
 /* Layout of the tables: display codes, parameters, four pixels, then a row of LAYER.BYTES a layer. */
 const PARAMS = DISPLAY_CODE_STEPS;
@@ -148,14 +156,18 @@ export function createKernels(
     new Uint32Array(memory.buffer, scratch + LIT_PLANES, LIT.BYTES / 4).set(planes.map(offset));
   }
 
+  /** Where a region lies on a small picture: its first pixel, and the way from one to the next. */
+  function placeOn(small: Size, { left, top, fullWidth, fullHeight }: Region): number[] {
+    const [stepX, stepY] = [small.width / fullWidth, small.height / fullHeight];
+    return [(left + 0.5) * stepX - 0.5, stepX, (top + 0.5) * stepY - 0.5, stepY];
+  }
+
   /** Looks at a small picture over a region: see `kernels/enlarge.ts`. */
   function enlarge(out: Float32Array, own: Float32Array, small: Plane, share: number, region: Region): void {
-    const { left, top, width, height, fullWidth, fullHeight } = region;
-    const [stepX, stepY] = [small.width / fullWidth, small.height / fullHeight];
-    params.set([(left + 0.5) * stepX - 0.5, stepX, (top + 0.5) * stepY - 0.5, stepY]);
+    params.set(placeOn(small, region));
     exports.enlargeRows(
       ...[out.byteOffset, own.byteOffset, small.data.byteOffset, small.width, small.height],
-      ...[scratch + PARAMS, share, width, height, scratch + LAYERS],
+      ...[scratch + PARAMS, share, region.width, region.height, scratch + LAYERS],
     );
   }
 
@@ -249,6 +261,21 @@ export function createKernels(
         exports.layDab(out.byteOffset, width, ...box, x, y, reach, inner, share, erase ? 0 : 1);
       }
     },
+    skyLight(out, plate, land, { twilight, town, above, broad, own, cloud }, region) {
+      const planes = [...channels(out), offset(cloud && out.cloud), ...channels(plate), land.byteOffset];
+      new Uint32Array(memory.buffer, scratch + LAYERS, planes.length).set(planes);
+      const smalls = [twilight, town].flatMap((dome) => dataOf(dome).map((data) => ({ ...dome, data })));
+      [...smalls, broad, ...(cloud ? [cloud] : [])].forEach((small, k) => {
+        const at = scratch + LAYERS + (k + 1) * SMALL.BYTES;
+        new Uint32Array(memory.buffer, at, 3).set([small.data.byteOffset, small.width, small.height]);
+        new Float32Array(memory.buffer, at + SMALL.PLACE, 4).set(placeOn(small, region));
+      });
+      params.set([...above, own]);
+      exports.skyLight(
+        ...[scratch + LAYERS, scratch + LAYERS + SMALL.BYTES, scratch + PARAMS],
+        ...[scratch + TABLES + OCCLUDER_BYTES, region.width, region.height],
+      );
+    },
     joinSky(out, { night, land, sky }, { ambient, sky: perNit, under, mist, moon }, camera, region) {
       const planes = [out, night, sky].flatMap((one) => channels(one));
       new Uint32Array(memory.buffer, scratch + LAYERS, 11).set([...planes, land.byteOffset, offset(sky.cloud)]);
@@ -313,6 +340,8 @@ export function createKernels(
     },
   };
 }
+
+const dataOf = ({ r, g, b }: RgbPlanes) => [r, g, b];
 
 /** Where three planes lie, from one of their pixels on. */
 const channels = ({ r, g, b }: RgbPlanes, first = 0) => [r, g, b].map((plane) => plane.byteOffset + 4 * first);

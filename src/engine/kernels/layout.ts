@@ -10,7 +10,7 @@ import { CUTOFF_SOFT, NO_CUTOFF } from '@/core/light/point-light';
 import { SOFT_LEVELS } from '@/core/light/soft-coverage';
 import { HAZE } from '@/core/relief/haze-length';
 import { CLOUD_KEEPS, CLOUD_TAKES, FORWARD, UNDER } from '@/core/sky/behind-skyline';
-import { ALL_LAND } from '@/core/sky/sky-light';
+import { ALL_LAND, CLOUD, OWN, TOWN_ON_CLOUDS } from '@/core/sky/sky-light';
 
 /*
  * What kernels and the code that calls them both know: told here, and written out for the kernels when they are built
@@ -45,6 +45,13 @@ export const KERNEL_NUMBERS = {
   UNDER_REACH: UNDER.reach,
   CLOUD_TAKES,
   CLOUD_KEEPS,
+  CLOUD_BRIGHT: CLOUD.bright,
+  CLOUD_THICK: CLOUD.thick,
+  CLOUD_OWN: CLOUD.own,
+  TOWN_LIGHT: TOWN_ON_CLOUDS.light,
+  TOWN_THIN: TOWN_ON_CLOUDS.thin,
+  OWN_LEAST: OWN.least,
+  OWN_MOST: OWN.most,
 } as const;
 
 /** Steps of tables. */
@@ -152,8 +159,19 @@ export const SKY = {
   ...{ RAYS: 0, WEIGHTS: 36, UNDER: 44, MIST: 56, PER_METRE: 68, MOON: 72, LIGHT: 84, HAZE: 96 },
 } as const;
 
+/**
+ * A small picture that is looked at between its pixels: where its data and how large it is, the row whose line is drawn, where the region
+ * lies on it (see `kernels/enlarge.ts`), its two lines, and how far between them.
+ */
+export const SMALL = {
+  ...{ WIDE: 4, HIGH: 8, HELD: 12, PLACE: 16, UPPER: 32, LOWER: 36, DOWN: 40, BYTES: 48 },
+} as const;
+
+/** Bytes of the lines of so many small pictures: two each of 2048 floats, and a little. */
+export const linesOf = (smalls: number) => smalls * 2 * (FLOAT * 2048 + 16);
+
 /** A spike of the lens. */
 export const SPIKE = { BYTES: FLOAT * SPIKE_STRIDE } as const;
 
 /** Everything that kernels are told as byte offsets and lengths, by the name of its table. */
-export const KERNEL_LAYOUT = { LAYER, NIGHT_PARAMS, TABLES, LIGHT, LIT, OCCLUDER, TILE, SKY, SPIKE } as const;
+export const KERNEL_LAYOUT = { LAYER, NIGHT_PARAMS, TABLES, LIGHT, LIT, OCCLUDER, TILE, SKY, SMALL, SPIKE } as const;

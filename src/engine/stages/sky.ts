@@ -36,7 +36,7 @@ export const sky = stage({
   planes: (pixels, { cloudy }) => ({ r: pixels, g: pixels, b: pixels, cloud: cloudy ? pixels : 0 }),
   pace: 'heavy',
   newest: () => '',
-  run(out, inputs, { prepared: { own, laid } }, { region, of, cut }) {
+  run(out, inputs, { prepared: { own, laid }, kernels }, { region, of, cut }) {
     const { tones: said, dome: clear, clouds: over, picture } = inputs;
     const parts = {
       ...domesIn(clear),
@@ -47,7 +47,8 @@ export const sky = stage({
       laid: picture && laid ? { ...laid, ...pictureIn(picture) } : undefined,
       cloud: over && { width: over.width, height: over.height, data: over.cover },
     };
-    skyLight(of(out), of(inputs.plate), cut(inputs.skyline.land), parts, region);
+    const add = (!parts.laid && kernels?.skyLight) || skyLight;
+    add(of(out), of(inputs.plate), cut(inputs.skyline.land), parts, region);
   },
 });
 
