@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { RgbPlanes } from '../plane/plane';
 import { wholeRegion, type Region } from '../plane/region';
-import { plainRows, skyline, type Skyline } from './skyline';
+import { plainCells, skyline, type Skyline } from './skyline';
 import { skyTones } from './sky-tones';
 
 const [W, H] = [200, 140];
@@ -43,7 +43,7 @@ function told(day: RgbPlanes, found: Float32Array, region: Region = wholeRegion(
   );
   const out = blank(day.width, day.height);
   const said = { ...tones, width: day.width, height: day.height };
-  skyline(out, day, surveyOf(found, day), said, plainRows(said), region);
+  skyline(out, day, surveyOf(found, day), said, plainCells(said), region);
   return out;
 }
 
@@ -139,7 +139,7 @@ describe('the skyline', () => {
       Float32Array.from({ length: 60 * 40 }, (_, i) => plane[(50 + Math.floor(i / 60)) * W + 40 + (i % 60)]);
     const part = blank(60, 40);
     const under = { width: 60, height: 40, r: cut(day.r), g: cut(day.g), b: cut(day.b) };
-    skyline(part, under, surveyOf(found, day), tones, plainRows(tones), region);
+    skyline(part, under, surveyOf(found, day), tones, plainCells(tones), region);
     part.land.forEach((share, i) => expect(share).toBeCloseTo(cut(whole.land)[i], 5));
     for (const all of [0, 1]) {
       const out = told(day, new Float32Array(W * H).fill(all));

@@ -1,7 +1,8 @@
 import { LUMINANCE } from '../color/luminance';
 import { bilinearRow } from '../plane/bilinear-row';
 import { lineCoverageAt } from '../plane/line-coverage-at';
-import type { RgbPlanes } from '../plane/plane';
+import { clamp } from '../plane/clamp';
+import type { Plane, RgbPlanes } from '../plane/plane';
 import type { Region } from '../plane/region';
 import { smoothStep } from '../plane/smooth-step';
 import type { Survey } from '../survey/survey';
@@ -15,9 +16,20 @@ const READ = { from: 0.15, to: 0.6 } as const;
 const DARKER = { surely: 0.5, not: 0.85 } as const;
 const HELD = 1.35;
 
+/** Pixels of sky that are looked at closely together. */
+const PART = 64;
+
 /** What is left of the plate without the day's sky: coverage by land, and the land's own colour where both are mixed. */
 export interface Skyline extends RgbPlanes {
   land: Float32Array;
+}
+
+/** A row of what the small copy says, read over a region. */
+interface ToldRow {
+  source: Plane;
+  /** Where a place holds it. */
+  at: number;
+  row: Float32Array;
 }
 
 /**
@@ -26,7 +38,7 @@ export interface Skyline extends RgbPlanes {
  *
  * @param plate the region of the plate
  * @param survey what the small copy says is sky, as lines of the plate's lightness
- * @param plain which rows of the small copy are plain, from `plainRows`
+ * @param plain which cells of the small copy are plain, from `plainCells`
  */
 export function skyline(
   out: Skyline,
@@ -36,38 +48,59 @@ export function skyline(
   plain: Uint8Array,
   region: Region,
 ): void {
-  const { width, height } = tones;
-  const rows = SKY_TONES.map((name) => ({
-    source: { width, height, data: tones[name] },
-    at: PLACE_OF[name],
+  const told = (data: Float32Array, { width, height }: Size, at: number = PLACE.count): ToldRow => ({
+    ...{ source: { width, height, data }, at },
     row: new Float32Array(region.width),
-  }));
+  });
+  const rows = SKY_TONES.map((name) => told(tones[name], tones, PLACE_OF[name]));
+  const found = [survey.sky.slope, survey.sky.offset].map((data) => told(data, survey));
+  const ofSky = rows.filter(({ at }) => at === PLACE.floor || (at >= PLACE.land && at < PLACE.withinSky));
+  const lookAt = createMixed(out, plate, rows, found);
+  for (let y = 0; y < region.height; y++) {
+    const first = y * region.width;
+    for (let from = 0, to = 0; from < region.width; from = to) {
+      const span = spanAt(plain, tones, region, y, from);
+      to = span.to;
+      if (span.kind === CELLS.land) {
+        keepSpan(out, plate, first + from, first + to);
+        continue;
+      }
+      const isSky = span.kind === CELLS.sky;
+      if (isSky) readSpan(ofSky, region, y, from, to);
+      // What is darker than the sky's clouds is looked at closely, and a little around it.
+      const step = isSky ? PART : to - from;
+      for (let part = from; part < to; part += step) {
+        const end = Math.min(to, part + step);
+        if (isSky && isClear(rows[FLOOR].row, plate, first, part, end)) {
+          clearSpan(out, rows, first, part, end);
+          continue;
+        }
+        readSpan([...rows, ...found], region, y, part, end);
+        lookAt(first, part, end);
+      }
+    }
+  }
+}
+
+/** Reads some columns of a row. */
+function readSpan(rows: readonly ToldRow[], region: Region, y: number, from: number, to: number): void {
+  const part = { ...region, left: region.left + from, width: to - from };
+  for (const { row, source } of rows) bilinearRow(row.subarray(from, to), source, part, y);
+}
+
+/** Prepares what looks at each place of some columns of a row that was read. */
+function createMixed(
+  out: Skyline,
+  plate: RgbPlanes,
+  rows: readonly ToldRow[],
+  [slope, offset]: readonly ToldRow[],
+) {
   const place = new Float64Array(PLACE.count);
-  const [slope, offset] = [new Float32Array(region.width), new Float32Array(region.width)];
-  const line = (data: Float32Array) => ({ width: survey.width, height: survey.height, data });
-  const lines = { slope: line(survey.sky.slope), offset: line(survey.sky.offset) };
-  const atOnce = rows.filter(({ at }) => at === PLACE.floor || (at >= PLACE.land && at < PLACE.withinSky));
   const [withinLand, nearSky] = (['withinLand', 'nearSky'] as const).map(
     (name) => rows[SKY_TONES.indexOf(name)].row,
   );
-  for (let y = 0; y < region.height; y++) {
-    const first = y * region.width;
-    const kind = kindOfRow(plain, region, y);
-    if (kind === ROWS.land) {
-      keepRow(out, plate, first, region.width);
-      continue;
-    }
-    if (kind === ROWS.sky) {
-      for (const { row, source } of atOnce) bilinearRow(row, source, region, y);
-      if (isClear(rows[FLOOR].row, plate, first)) {
-        clearRow(out, rows, first);
-        continue;
-      }
-    }
-    for (const { row, source } of rows) bilinearRow(row, source, region, y);
-    bilinearRow(slope, lines.slope, region, y);
-    bilinearRow(offset, lines.offset, region, y);
-    for (let x = 0, i = first; x < region.width; x++, i++) {
+  return (first: number, from: number, to: number): void => {
+    for (let x = from, i = first + from; x < to; x++, i++) {
       if (withinLand[x] > SURELY && nearSky[x] < NO_SKY) {
         out.r[i] = plate.r[i];
         out.g[i] = plate.g[i];
@@ -81,65 +114,112 @@ export function skyline(
       for (let k = 0; k < rows.length; k++) place[rows[k].at] = rows[k].row[x];
       // Only where a place is neither surely sky nor surely land it counts what the survey found.
       const isSure = place[PLACE.withinSky] > SURELY || place[PLACE.withinLand] > SURELY;
-      place[PLACE.found] = isSure ? 0 : foundAt(place, slope[x], offset[x]);
+      place[PLACE.found] = isSure ? 0 : foundAt(place, slope.row[x], offset.row[x]);
       const share = landShare(place);
       out.land[i] = share;
       setLand(out, i, place, share);
     }
-  }
+  };
 }
 
 /** Coverage by land of a place as the survey found it. */
 const foundAt = (place: Float64Array, slope: number, offset: number) =>
   1 - lineCoverageAt(slope, offset, lightAt(place, PLACE.own));
 
-/** What the rows of the small copy are: land alone with no sky near, sky alone, or both. */
-const ROWS = { mixed: 0, land: 1, sky: 2 } as const;
+/** What cells of the small copy are: land alone with no sky near, sky alone, or both. */
+const CELLS = { mixed: 0, land: 1, sky: 2 } as const;
 
-type Tones = Pick<SkyTones, 'withinSky' | 'withinLand' | 'nearSky'> & { width: number; height: number };
+/** Columns of a cell; it is one row high. */
+const CELL = 8;
 
-/** Tells which rows of the small copy are land or sky alone: they need not be looked at closely. Prepared once for all of a picture. */
-export function plainRows({ width, height, withinSky, withinLand, nearSky }: Tones): Uint8Array {
-  const all = (y: number, is: (i: number) => boolean) => {
-    for (let i = y * width; i < (y + 1) * width; i++) if (!is(i)) return false;
-    return true;
-  };
-  return Uint8Array.from({ length: height }, (_, y) => {
-    if (all(y, (i) => withinLand[i] > SURELY && nearSky[i] < NO_SKY)) return ROWS.land;
-    return all(y, (i) => withinSky[i] > SURELY) ? ROWS.sky : ROWS.mixed;
+type Size = { width: number; height: number };
+
+const cellsOf = ({ width }: Size) => Math.ceil(width / CELL);
+
+/**
+ * Tells which cells of the small copy are land or sky alone: they need not be looked at closely. Prepared once for all of a picture.
+ *
+ * @returns row by row of the small copy, a byte for every CELL of its columns
+ */
+export function plainCells({
+  width,
+  height,
+  withinSky,
+  withinLand,
+  nearSky,
+}: Pick<SkyTones, 'withinSky' | 'withinLand' | 'nearSky'> & Size): Uint8Array {
+  const cells = cellsOf({ width, height });
+  return Uint8Array.from({ length: cells * height }, (_, k) => {
+    const row = Math.floor(k / cells) * width;
+    const first = row + (k % cells) * CELL;
+    // Between its last column and the next one lie places of this cell.
+    const last = Math.min(first + CELL, row + width - 1);
+    const all = (is: (i: number) => boolean) => {
+      for (let i = first; i <= last; i++) if (!is(i)) return false;
+      return true;
+    };
+    if (all((i) => withinLand[i] > SURELY && nearSky[i] < NO_SKY)) return CELLS.land;
+    return all((i) => withinSky[i] > SURELY) ? CELLS.sky : CELLS.mixed;
   });
 }
 
-/** What the rows of the small copy are between which a row of a region lies. */
-function kindOfRow(plain: Uint8Array, { top, fullHeight }: Region, row: number): number {
-  const v = ((top + row + 0.5) / fullHeight) * plain.length - 0.5;
-  const upper = Math.min(plain.length - 1, Math.max(0, Math.floor(v)));
-  const lower = Math.min(plain.length - 1, upper + 1);
-  return plain[upper] === plain[lower] ? plain[upper] : ROWS.mixed;
+/** Columns of a row of a region, from one on, that lie in cells of one kind. */
+function spanAt(
+  plain: Uint8Array,
+  small: Size,
+  { left, top, width, fullWidth, fullHeight }: Region,
+  row: number,
+  from: number,
+): { kind: number; to: number } {
+  const v = ((top + row + 0.5) / fullHeight) * small.height - 0.5;
+  const upper = clamp(Math.floor(v), 0, small.height - 1);
+  const cells = cellsOf(small);
+  const [above, below] = [upper * cells, Math.min(small.height - 1, upper + 1) * cells];
+  const kindOf = (cell: number) =>
+    plain[above + cell] === plain[below + cell] ? plain[above + cell] : CELLS.mixed;
+  const u = ((left + from + 0.5) / fullWidth) * small.width - 0.5;
+  let cell = clamp(Math.floor(u / CELL), 0, cells - 1);
+  const kind = kindOf(cell);
+  while (cell + 1 < cells && kindOf(cell + 1) === kind) cell++;
+  if (cell + 1 === cells) return { kind, to: width };
+  const end = (((cell + 1) * CELL + 0.5) / small.width) * fullWidth - left - 0.5;
+  return { kind, to: clamp(Math.ceil(end), from + 1, width) };
 }
 
-/** A row that is land alone. */
-function keepRow(out: Skyline, plate: RgbPlanes, first: number, width: number): void {
-  for (const c of ['r', 'g', 'b'] as const) out[c].set(plate[c].subarray(first, first + width), first);
-  out.land.fill(1, first, first + width);
+/** Places that are land alone. */
+function keepSpan(out: Skyline, plate: RgbPlanes, from: number, to: number): void {
+  for (const c of ['r', 'g', 'b'] as const) out[c].set(plate[c].subarray(from, to), from);
+  out.land.fill(1, from, to);
 }
 
 const FLOOR = SKY_TONES.indexOf('floor');
 const LAND = SKY_TONES.indexOf('landR');
 
-/** Whether no place of a row of sky is darker than its clouds. */
-function isClear(floor: Float32Array, { r, g, b }: RgbPlanes, first: number): boolean {
-  for (let x = 0, i = first; x < floor.length; x++, i++)
+/** Whether no place of some columns of sky is darker than its clouds. */
+function isClear(
+  floor: Float32Array,
+  { r, g, b }: RgbPlanes,
+  first: number,
+  from: number,
+  to: number,
+): boolean {
+  for (let x = from, i = first + from; x < to; x++, i++)
     if (LUMINANCE[0] * r[i] + LUMINANCE[1] * g[i] + LUMINANCE[2] * b[i] < floor[x]) return false;
   return true;
 }
 
-/** A row that is sky alone. */
-function clearRow({ r, g, b, land }: Skyline, rows: readonly { row: Float32Array }[], first: number): void {
-  r.set(rows[LAND].row, first);
-  g.set(rows[LAND + 1].row, first);
-  b.set(rows[LAND + 2].row, first);
-  land.fill(0, first, first + rows[LAND].row.length);
+/** Columns that are sky alone. */
+function clearSpan(
+  { r, g, b, land }: Skyline,
+  rows: readonly ToldRow[],
+  first: number,
+  from: number,
+  to: number,
+): void {
+  r.set(rows[LAND].row.subarray(from, to), first + from);
+  g.set(rows[LAND + 1].row.subarray(from, to), first + from);
+  b.set(rows[LAND + 2].row.subarray(from, to), first + from);
+  land.fill(0, first + from, first + to);
 }
 
 /** Where a place holds what the small copy says. */

@@ -1,6 +1,6 @@
 import { lineCoverage } from '@/core/survey/line-coverage';
 import { SKY_TONES, skyTones, type SkyTones } from '@/core/sky/sky-tones';
-import { plainRows, skyline as findSkyline } from '@/core/sky/skyline';
+import { plainCells, skyline as findSkyline } from '@/core/sky/skyline';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import { plate } from './plate';
@@ -39,7 +39,7 @@ export const skyline = stage({
   inputs: (at) => ({ plate: plate(at), survey: survey(at), tones: tones(at) }),
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels, land: pixels }),
   pace: 'heavy',
-  prepare: ({ inputs: { tones: said } }) => plainRows(said),
+  prepare: ({ inputs: { tones: said } }) => plainCells(said),
   run(out, inputs, { prepared: plain }, { region, of }) {
     findSkyline(of(out), of(inputs.plate), surveyIn(inputs.survey), inputs.tones, plain, region);
   },
