@@ -105,6 +105,13 @@ test('stars come out on their fader, end under a line that is dragged and tilted
   expect((await sceneOf(request, id)).scene.sky.stars.fall.turn).toBeGreaterThan(5);
   await setFader(page, 'Stars', '-10');
   expect(await lightIn(0, 0.12)).toBeLessThan(starry);
+  const blue = page.getByRole('slider', { name: 'Blue stars' });
+  await blue.press('Home');
+  await page.getByRole('slider', { name: 'Red stars' }).press('End');
+  await setRow(page, 'Red', '2');
+  await saved(page);
+  const { colors } = (await sceneOf(request, id)).scene.sky.stars;
+  expect([colors[0], colors.at(-1)]).toEqual([0, 2]);
   await page.getByText('The true sky', { exact: true }).click();
   const moment = page.getByLabel('Date and time, UTC');
   await moment.fill('2026-03-20T21:30');
@@ -221,6 +228,12 @@ test('a bolt strikes from the cloud to the houses on a circuit of its own, and i
   const { fixtures, circuits } = (await sceneOf(request, id)).scene;
   const bolt = fixtures.find(({ kind }) => kind === 'bolt')!;
   expect(circuits.find((circuit) => circuit.id === bolt.circuit)?.name).toBe('Storm');
+  const bend = await middleOf(page, `${bolt.name}, bend between corners 1 and 2`);
+  await dragTo(page, bend, { x: bend.x + 60, y: bend.y });
+  await saved(page);
+  const bent = (await sceneOf(request, id)).scene.fixtures.find((own) => own.id === bolt.id)!.path;
+  expect(bent).toHaveLength(3);
+  expect(bent[1].u).toBeGreaterThan(bent[2].u + 0.03);
   await setFader(page, 'Storm', '-10');
   expect(brightness(await toneAt(page, ...way, 0.003))).toBeLessThan(brightness(before) + 5);
   await page.keyboard.press('Escape');

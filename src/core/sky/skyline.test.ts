@@ -147,4 +147,27 @@ describe('the skyline', () => {
     }
     expect(told(day, new Float32Array(W * H).fill(1)).land.every((share) => share === 1)).toBe(true);
   });
+
+  it('opens an arch through land, and holes among leaves, to the sky behind', () => {
+    const arch = (u: number, v: number) => {
+      const [x, y] = [u * W - 100, v * H];
+      const inside = y > 95 ? Math.abs(x) < 25 : Math.hypot(x, y - 95) < 25;
+      return y < 30 || (inside && y < 125) ? 0 : 1;
+    };
+    const leaves = (u: number, v: number) => {
+      const [x, y] = [Math.floor(u * W), Math.floor(v * H)];
+      return y < 40 || (y < 110 && (x * 7 + y * 13) % 11 < 3) ? 0 : 1;
+    };
+    for (const share of [arch, leaves]) {
+      const truth = planeOf(share);
+      const out = told(picture(share, BRIGHT, DARK), truth);
+      let [bare, right] = [0, 0];
+      truth.forEach((land, i) => {
+        bare += land === 0 ? 1 : 0;
+        right += land === 0 && out.land[i] < 0.1 ? 1 : 0;
+        if (land === 1) expect(out.land[i]).toBeGreaterThan(0.8);
+      });
+      expect(right / bare).toBeGreaterThan(0.95);
+    }
+  });
 });

@@ -18,7 +18,7 @@ export const STAR_CLASSES = [
 export const starClass = (bv: number): number => STAR_CLASSES.findIndex(({ until }) => bv < until);
 
 /** White of the eye at night: stars of this temperature look white, kelvin. */
-const STAR_WHITE = 6800;
+export const STAR_WHITE = 6800;
 
 const COOLEST = 2;
 const HOTTEST = -0.4;

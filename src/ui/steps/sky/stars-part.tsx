@@ -3,12 +3,12 @@
 import { SegmentedControl, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import { FIRST_SKY } from '@/core/sky/sky-schema';
-import { STAR_CLASSES } from '@/core/sky/star-color';
 import { setSkyPart, setStarFall } from '@/core/scene/sky-commands';
 import { RANGES } from '@/core/fields/ranges';
 import { NumberRow } from '../../controls/number-row';
 import { useScene } from '../../editor/editor-context';
 import { useSkyRow } from './sky-rows';
+import { StarColors } from './star-colors';
 import classes from '../../worksheet/worksheet.module.css';
 
 /** Which stars, how many, in which colours, and where they end. Their fader is on the desk. */
@@ -35,7 +35,7 @@ export function StarsPart() {
       {row('faintest', 'Down to', RANGES.magnitude)}
       {row('size', 'Size', RANGES.starSize)}
       {row('trail', 'Trails', RANGES.trail)}
-      <ColorRows />
+      <StarColors />
       <NumberRow
         label="End, tilt"
         value={fall.turn}
@@ -55,27 +55,6 @@ export function StarsPart() {
       </p>
     </>
   );
-}
-
-/** How strongly each colour of stars comes out. */
-function ColorRows() {
-  const colors = useScene(({ scene }) => scene.sky.stars.colors);
-  const change = useScene((state) => state.change);
-  return STAR_CLASSES.map(({ name }, k) => (
-    <NumberRow
-      key={name}
-      label={name[0].toUpperCase() + name.slice(1)}
-      value={colors[k]}
-      range={RANGES.starColor}
-      initial={1}
-      onChange={(value) =>
-        change(
-          `sky stars color ${k}`,
-          setSkyPart(`Stars: ${name}`, 'stars', { colors: colors.map((own, i) => (i === k ? value : own)) }),
-        )
-      }
-    />
-  ));
 }
 
 /** The date, the hour, the place and the direction of the true sky. */
