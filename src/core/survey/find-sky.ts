@@ -56,6 +56,96 @@ function spreadBetweenLeaves(
   }
 }
 
+/**
+ * How busy a patch of sky may be against the largest one, and beyond that. A small one that is darker than the largest by so much, and less blue,
+ * is no sky either.
+ */
+const AS_CALM = { times: 1.8, over: 0.006, small: 0.05, darker: 0.1, paler: 0.03 } as const;
+
+/** A patch of what looks like sky, with the means of what it looks like. */
+interface Patch {
+  pixels: Int32Array;
+  texture: number;
+  lightness: number;
+  b: number;
+}
+
+/** Whether a patch at the upper edge may be sky beside the largest one: slates and concrete are as grey as clouds, but not as calm. */
+function isSkyBeside(patch: Patch, largest: Patch): boolean {
+  if (patch.texture > AS_CALM.times * largest.texture + AS_CALM.over) return false;
+  if (patch.pixels.length > AS_CALM.small * largest.pixels.length) return true;
+  const isDarker = patch.lightness < largest.lightness - AS_CALM.darker;
+  return !isDarker || patch.b < largest.b + AS_CALM.paler;
+}
+
+/** Where all around a pixel looks like sky: two patches that touch in a strait are two. Beyond the upper edge nothing does. */
+function solidOf(like: Uint8Array, width: number, height: number): Uint8Array {
+  const solid = new Uint8Array(like.length);
+  for (let y = 1; y < height - 1; y++) {
+    for (let x = 0; x < width; x++) {
+      const [left, right] = [x > 0 ? -1 : 0, x < width - 1 ? 1 : 0];
+      let all = 1;
+      for (let row = (y - 1) * width + x; row <= (y + 1) * width + x; row += width)
+        all &= like[row + left] & like[row] & like[row + right];
+      solid[y * width + x] = all;
+    }
+  }
+  return solid;
+}
+
+/** Pixels with those around them that look like sky. */
+function regrown(pixels: Int32Array, like: Uint8Array, width: number): Int32Array {
+  const grown = new Set<number>();
+  for (const i of pixels) {
+    const x = i % width;
+    for (let row = i - width; row <= i + width; row += width) {
+      for (let to = row - (x > 0 ? 1 : 0); to <= row + (x < width - 1 ? 1 : 0); to++)
+        if (like[to]) grown.add(to);
+    }
+  }
+  return Int32Array.from(grown);
+}
+
+/**
+ * Patches at the plate's upper edge that are sky: the largest, and what may be sky beside it. What is none of it goes from `like`: slates and
+ * concrete do not go on behind wires either.
+ */
+function patchesAlong(features: PlateFeatures, like: Uint8Array): Int32Array[] {
+  const { width, height, softLightness, b, texture } = features;
+  const room = new Int32Array(like.length);
+  const told = (allowed: Uint8Array, row: number): Patch[] => {
+    const seen = new Uint8Array(like.length);
+    const patches: Patch[] = [];
+    for (let seed = row * width; seed < (row + 1) * width; seed++) {
+      if (allowed[seed] !== 1 || seen[seed]) continue;
+      const pixels = room.slice(0, flood(room, allowed, width, height, seed));
+      for (const i of pixels) seen[i] = 1;
+      const mean = (plane: Float32Array) => pixels.reduce((sum, i) => sum + plane[i], 0) / pixels.length;
+      patches.push({ pixels, texture: mean(texture), lightness: mean(softLightness), b: mean(b) });
+    }
+    return patches;
+  };
+  const sky: Int32Array[] = [];
+  const broad = told(solidOf(like, width, height), 1);
+  const largest = broad.reduce<Patch | undefined>(
+    (best, patch) => (best && best.pixels.length >= patch.pixels.length ? best : patch),
+    undefined,
+  );
+  const taken = new Uint8Array(like.length);
+  const sort = (patch: Patch, pixels: Int32Array) => {
+    const isSky = !largest || isSkyBeside(patch, largest);
+    if (isSky) sky.push(pixels);
+    for (const i of pixels) taken[i] = isSky ? 1 : Math.max(taken[i], 2);
+  };
+  const grown = broad.map((patch) => [patch, regrown(patch.pixels, like, width)] as const);
+  for (const [patch, pixels] of grown) sort(patch, pixels);
+  // What is left are slivers, as sky between branches is.
+  const left = like.map((is, i) => (is && !taken[i] ? 1 : 0));
+  for (const patch of told(left, 0)) sort(patch, patch.pixels);
+  for (let i = 0; i < like.length; i++) if (taken[i] === 2) like[i] = 0;
+  return sky;
+}
+
 /** Ways over thin things: to the sides, up and down. */
 const leapsOver = (leap: number, width: number) => [
   { dx: leap, by: leap },
@@ -104,17 +194,16 @@ export function findSky(
     }
   }
   const sky = new Uint8Array(width * height);
-  const patch = new Int32Array(width * height);
+  const room = new Int32Array(width * height);
   const open: number[] = [];
-  const take = (seed: number) => {
-    if (sky[seed]) return;
-    const size = flood(patch, like, width, height, seed);
-    for (let k = 0; k < size; k++) {
-      sky[patch[k]] = 1;
-      open.push(patch[k]);
+  const patchAt = (seed: number) => room.subarray(0, flood(room, like, width, height, seed));
+  const take = (pixels: Int32Array) => {
+    for (const i of pixels) {
+      sky[i] = 1;
+      open.push(i);
     }
   };
-  for (let x = 0; x < width; x++) take(x);
+  for (const pixels of patchesAlong(features, like)) take(pixels);
   // What goes on alike behind a wire, a mast or a lamp-post is sky too.
   const leaps = leapsOver(Math.max(7, Math.round(OVER_THIN.leap * width)), width);
   while (open.length > 0) {
@@ -123,7 +212,8 @@ export function findSky(
       const [x, to] = [(from % width) + dx, from + by];
       if (x < 0 || x >= width || to < 0 || to >= sky.length || sky[to] || !like[to]) continue;
       const isAlike = hypot(a[to] - a[from], b[to] - b[from]) < OVER_THIN.color;
-      if (isAlike && Math.abs(softLightness[to] - softLightness[from]) < OVER_THIN.lightness) take(to);
+      if (isAlike && Math.abs(softLightness[to] - softLightness[from]) < OVER_THIN.lightness)
+        take(patchAt(to));
     }
   }
   for (let step = 0; step < OVER_EDGE; step++) growInto(sky, pales, width);
