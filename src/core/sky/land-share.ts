@@ -28,6 +28,9 @@ const DARK_LAND = { surely: 0.25, not: 0.6 } as const;
 /** How far a colour lies beside the mixtures of land and sky before it is a thing of its own, as a share of the sky. */
 const ASTRAY = { from: 0.12, to: 0.3 } as const;
 
+/** How dark such a thing is at least against the sky's clouds: surely, and not at all. What is lighter may be grain. */
+const OWN_DARK = { surely: 0.8, not: 1.05 } as const;
+
 /** How far a sky's clouds sink below its mean, as a share of it, before colours no longer tell: not at all, and surely even. */
 const UNEVEN = { from: 0.45, to: 0.75 } as const;
 
@@ -112,12 +115,13 @@ export function landShare(place: Float64Array): number {
   const told = smoothStep(APART.none, APART.sure, Math.sqrt(apart) / skyLight);
   // Where the sky is even, colour tells how far a mixed pixel is land; what is brighter than that is sky, where its haze is white.
   const isEven = evenness(place);
-  const own =
-    light < skyLight ? isEven * smoothStep(ASTRAY.from, ASTRAY.to, Math.sqrt(astray) / skyLight) : 0;
+  const floor = place[PLACE.floor];
+  const isDark =
+    1 - smoothStep(OWN_DARK.surely, OWN_DARK.not, light / Math.max(1e-4, Math.min(floor, skyLight)));
+  const own = isDark * isEven * smoothStep(ASTRAY.from, ASTRAY.to, Math.sqrt(astray) / skyLight);
   const mixed = Math.max(clamp(share, 0, 1), own);
   const trust = told * isEven;
   const between = trust * mixed + (1 - trust) * Math.max(place[PLACE.found], foreign(place, light, skyLight));
-  const floor = place[PLACE.floor];
   const below = (floor - light) / Math.max(1e-4, floor - landLight);
   const thing = floor > landLight ? told * smoothStep(THING.from, THING.to, below) : 0;
   const gap =

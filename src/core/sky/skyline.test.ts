@@ -170,4 +170,24 @@ describe('the skyline', () => {
       expect(right / bare).toBeGreaterThan(0.95);
     }
   });
+
+  it('takes the grain of a dark sky for no leaves', () => {
+    const blue = [0.03, 0.08, 0.2] as const;
+    let state = 1;
+    const grain = () => {
+      state = (state * 16807) % 2147483647;
+      return 0.75 + (0.5 * state) / 2147483647;
+    };
+    const day = picture(roof, () => blue.map((light) => light * grain()), [0.3, 0.22, 0.12]);
+    const out = told(day, surveyed(roof));
+    let [rim, specks] = [0, 0];
+    for (let y = 0; y < H; y++)
+      for (let x = 0; x < W; x++) {
+        const below = y - (70 + 0.3 * (x - 100));
+        if (below > -3 || below < -14) continue;
+        rim++;
+        specks += out.land[y * W + x] > 0.3 ? 1 : 0;
+      }
+    expect(specks / rim).toBeLessThan(0.02);
+  });
 });

@@ -57,10 +57,10 @@ function spreadBetweenLeaves(
 }
 
 /**
- * How busy a patch of sky may be against the largest one, and beyond that. A small one that is darker than the largest by so much, and less blue,
- * is no sky either.
+ * How busy a patch of sky may be against the largest one, and beyond that. A small one that is darker than the largest by so much, and no bluer
+ * by so much, is no sky either.
  */
-const AS_CALM = { times: 1.8, over: 0.006, small: 0.05, darker: 0.1, paler: 0.03 } as const;
+const AS_CALM = { times: 1.8, over: 0.006, small: 0.05, darker: 0.1, bluer: 0.02 } as const;
 
 /** A patch of what looks like sky, with the means of what it looks like. */
 interface Patch {
@@ -75,7 +75,7 @@ function isSkyBeside(patch: Patch, largest: Patch): boolean {
   if (patch.texture > AS_CALM.times * largest.texture + AS_CALM.over) return false;
   if (patch.pixels.length > AS_CALM.small * largest.pixels.length) return true;
   const isDarker = patch.lightness < largest.lightness - AS_CALM.darker;
-  return !isDarker || patch.b < largest.b + AS_CALM.paler;
+  return !isDarker || patch.b < largest.b - AS_CALM.bluer;
 }
 
 /** Where all around a pixel looks like sky: two patches that touch in a strait are two. Beyond the upper edge nothing does. */

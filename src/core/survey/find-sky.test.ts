@@ -1,0 +1,75 @@
+import { describe, expect, it } from 'vitest';
+import { seeded } from '../fixture/seeded';
+import type { RgbPlanes } from '../plane/plane';
+import { findSky } from './find-sky';
+import { plateFeatures } from './plate-features';
+
+const [W, H] = [200, 120];
+const HORIZON = { left: 0.8, right: 0.8 };
+const BLUE = [0.05, 0.13, 0.32];
+const CLOUD = [0.75, 0.78, 0.82];
+const SLATE = [0.12, 0.135, 0.15];
+const HOUSE = [0.35, 0.2, 0.12];
+
+/** A plate of what lies at each of its pixels, with grain, the same for everyone. */
+function plateOf(at: (x: number, y: number) => readonly number[], grain = 0.01): RgbPlanes {
+  const random = seeded(5);
+  const planes = [0, 1, 2].map(() => new Float32Array(W * H));
+  for (let i = 0; i < W * H; i++) {
+    const rough = 1 + grain * (2 * random() - 1);
+    at(i % W, Math.floor(i / W)).forEach((light, c) => (planes[c][i] = rough * light));
+  }
+  return { width: W, height: H, r: planes[0], g: planes[1], b: planes[2] };
+}
+
+/** Share of a box that is said to be sky. */
+function skyIn(plate: RgbPlanes, [left, top, right, bottom]: readonly number[]): number {
+  const sky = findSky(plateFeatures(plate), HORIZON);
+  let all = 0;
+  for (let y = top; y < bottom; y++) for (let x = left; x < right; x++) all += sky[y * W + x];
+  return all / ((right - left) * (bottom - top));
+}
+
+const SKY_BOX = [110, 2, 195, 45];
+const ROOF_BOX = [20, 10, 75, 45];
+
+/** Courses of slates, each a little lighter or darker. */
+const slates = (x: number, y: number) =>
+  SLATE.map((light) => light * ((Math.floor(x / 3) + Math.floor(y / 2)) % 2 ? 0.84 : 1.16));
+
+describe('the sky at the plate’s upper edge', () => {
+  it('is no slate roof that is cut by the edge, nor where a strait of sky joins both', () => {
+    for (const strait of [0, 2]) {
+      const street = plateOf((x, y) => {
+        if (y >= 50) return HOUSE;
+        if (x >= 100 || y < strait) return BLUE;
+        return x < 80 ? slates(x, y) : HOUSE;
+      });
+      expect(skyIn(street, SKY_BOX)).toBeGreaterThan(0.95);
+      expect(skyIn(street, ROOF_BOX)).toBeLessThan(0.02);
+    }
+  });
+
+  it('is no dark grey corner of a tower, however calm', () => {
+    const tower = plateOf(
+      (x, y) => (y >= 50 ? HOUSE : x >= 8 ? CLOUD : SLATE.map((light) => 1.6 * light)),
+      0,
+    );
+    expect(skyIn(tower, [1, 5, 6, 45])).toBe(0);
+    expect(skyIn(tower, SKY_BOX)).toBe(1);
+  });
+
+  it('is a cloud beside the blue, a sliver between two gables, and all of an even sky', () => {
+    const cloudy = plateOf((x, y) => (y >= 50 ? HOUSE : x < 90 ? CLOUD : BLUE));
+    expect(skyIn(cloudy, ROOF_BOX)).toBeGreaterThan(0.95);
+    expect(skyIn(cloudy, SKY_BOX)).toBeGreaterThan(0.95);
+    const gables = plateOf((x, y) => (y >= 50 || (x < 100 && (x < 37 || x > 45)) ? HOUSE : BLUE), 0);
+    expect(skyIn(gables, [41, 2, 42, 40])).toBe(1);
+    expect(
+      skyIn(
+        plateOf((_, y) => (y >= 50 ? HOUSE : BLUE)),
+        [2, 2, 198, 45],
+      ),
+    ).toBeGreaterThan(0.97);
+  });
+});
