@@ -219,6 +219,8 @@ export function findSky(
   for (let step = 0; step < OVER_EDGE; step++) growInto(sky, pales, width);
   takeClouds(features, sky, over);
   spreadBetweenLeaves(features, sky, over);
+  // Behind masts and wires a cloud may be amid sky only now.
+  takeClouds(features, sky, over);
   fillHoles(sky, width, height, SKY.largestHole * sky.length);
   said?.forEach((code, i) => {
     if (code) sky[i] = code === codeOf('sky') ? 1 : 0;
