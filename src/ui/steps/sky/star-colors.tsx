@@ -31,6 +31,7 @@ export function StarColors() {
     );
   return (
     <>
+      <span className={classes.name}>Colours, hot to cool</span>
       <div className={classes.strip} role="group" aria-label="Colours of stars">
         {STAR_CLASSES.map(({ name }, k) => (
           <Strength
