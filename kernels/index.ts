@@ -9,3 +9,4 @@ export { addSpikes } from './spike';
 export { addGrain } from './grain';
 export { joinSky } from './join-sky';
 export { skyLight } from './sky-light';
+export { evenOut, levelling } from './even';

@@ -2,65 +2,19 @@
  * The sky behind the skyline before faders weigh it, four pixels at a time. The same as `skyLight` of src/core/sky/sky-light.ts without a
  * picture that is laid, 32-bit.
  */
-import { drawOut, LINE, lineAt, PART } from './enlarge';
+import { PART } from './enlarge';
 import { fading } from './fading';
 import { luminance, ONE, splatAt, ZERO } from './film';
+import { logarithm } from './logarithm';
+import { begin, ready, seenAt } from './small';
 import {
-  CLOUD_BRIGHT, CLOUD_OWN, CLOUD_THICK, OWN_LEAST, OWN_MOST, SKY_ALL_LAND, SMALL_BYTES, SMALL_DOWN, SMALL_HELD, SMALL_HIGH, SMALL_LOWER,
-  SMALL_PLACE, SMALL_UPPER, SMALL_WIDE, TOWN_LIGHT, TOWN_THIN,
+  CLOUD_BRIGHT, CLOUD_OWN, CLOUD_THICK, OWN_LEAST, OWN_MOST, SKY_ALL_LAND, SMALL_BYTES, TOWN_LIGHT, TOWN_THIN,
 } from './generated';
 
 const ALL_LAND = f32x4.splat(SKY_ALL_LAND);
 const LEAST = f32x4.splat(OWN_LEAST);
 const MOST = f32x4.splat(OWN_MOST);
 const DARK = f32x4.splat(1e-4);
-const FRACTION = i32x4.splat(0x7fffff);
-const UNIT = i32x4.splat(0x3f800000);
-const LN2 = f32x4.splat(0.69314718);
-
-/** Natural logarithm of what is over 0, to some 1e-6: of the exponent, and of the fraction by its series in (m - 1) / (m + 1). */
-@inline
-function logarithm(x: v128): v128 {
-  const exponent = f32x4.convert_i32x4_s(i32x4.sub(i32x4.shr_s(x, 23), i32x4.splat(127)));
-  const fraction = v128.or(v128.and(x, FRACTION), UNIT);
-  const t = f32x4.div(f32x4.sub(fraction, ONE), f32x4.add(fraction, ONE));
-  const t2 = f32x4.mul(t, t);
-  let sum = f32x4.splat(0.22222222);
-  sum = f32x4.add(f32x4.mul(sum, t2), f32x4.splat(0.28571429));
-  sum = f32x4.add(f32x4.mul(sum, t2), f32x4.splat(0.4));
-  sum = f32x4.add(f32x4.mul(sum, t2), f32x4.splat(0.66666667));
-  sum = f32x4.add(f32x4.mul(sum, t2), f32x4.splat(2));
-  return f32x4.add(f32x4.mul(exponent, LN2), f32x4.mul(sum, t));
-}
-
-/** Draws two lines of a small picture for a row of the region, where they are not drawn yet. */
-function ready(small: usize, y: i32, first: i32, count: i32): void {
-  const place = small + SMALL_PLACE;
-  const wide = load<i32>(small + SMALL_WIDE);
-  const high = load<i32>(small + SMALL_HIGH);
-  const data = load<u32>(small);
-  const v = load<f32>(place + 8) + <f32>y * load<f32>(place + 12);
-  const row = min<i32>(high - 1, max<i32>(0, <i32>floor<f32>(v)));
-  const held = load<i32>(small + SMALL_HELD);
-  if (row !== held) {
-    if (row === held + 1) {
-      const upper = load<u32>(small + SMALL_UPPER);
-      store<u32>(small + SMALL_UPPER, load<u32>(small + SMALL_LOWER));
-      store<u32>(small + SMALL_LOWER, upper);
-    } else {
-      drawOut(load<u32>(small + SMALL_UPPER), data + (<usize>(row * wide) << 2), wide, place, first, count);
-    }
-    const next = min<i32>(high - 1, row + 1);
-    drawOut(load<u32>(small + SMALL_LOWER), data + (<usize>(next * wide) << 2), wide, place, first, count);
-    store<i32>(small + SMALL_HELD, row);
-  }
-  store<f32>(small + SMALL_DOWN, min<f32>(1, max<f32>(0, v - <f32>row)));
-}
-
-@inline
-function seenAt(small: usize, at: usize): v128 {
-  return lineAt(load<u32>(small + SMALL_UPPER), load<u32>(small + SMALL_LOWER), at, splatAt(small, SMALL_DOWN));
-}
 
 /**
  * Sums up the sky of `rows` rows of a region of `width`, at least 4. `planes`: offsets of out r, g, b and cloud or 0, plate r, g, b, land. `smalls`: the small pictures
@@ -82,20 +36,15 @@ export function skyLight(planes: usize, smalls: usize, above: usize, lines: usiz
     // The last four of a row, or of a part, reach back over pixels that are done: they come to the same.
     const first = min<i32>(part, width - 4);
     const count = min<i32>(PART, width - first);
-    for (let k: usize = 0; k < 8; k++) {
-      const small = smalls + k * SMALL_BYTES;
-      store<u32>(small + SMALL_UPPER, <u32>(lines + 2 * k * LINE));
-      store<u32>(small + SMALL_LOWER, <u32>(lines + (2 * k + 1) * LINE));
-      store<i32>(small + SMALL_HELD, -2);
-    }
+    begin(smalls, 8, lines);
     for (let y = 0; y < rows; y++) {
-      const begin = <usize>(y * width + first) << 2;
+      const row = <usize>(y * width + first) << 2;
       for (let k: usize = 0; k < 6; k++) ready(smalls + k * SMALL_BYTES, y, first, count);
       if (hasOwn) ready(broad, y, first, count);
       if (cloud) ready(cover, y, first, count);
       for (let x = 0; x < count; x += 4) {
         const along = <usize>min<i32>(x, count - 4) << 2;
-        const at = begin + along;
+        const at = row + along;
         if (!v128.any_true(f32x4.lt(v128.load(land + at), ALL_LAND))) continue;
         let factor = ONE;
         if (hasOwn) {

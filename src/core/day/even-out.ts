@@ -16,10 +16,13 @@ export interface Shading {
 const SMOOTH = { radius: 0.05, epsilon: 0.16 } as const;
 
 /** How far the dark is lifted where the bright is let down wholly: much that is dark is dark by itself. */
-const LIFT = 0.35;
+export const LIFT = 0.35;
 
 /** Luminance that counts as black. */
-const BLACK = 1 / 512;
+export const BLACK = 1 / 512;
+
+/** The level toward which places move, stops. */
+export const levelOf = (medianLuminance: number): number => Math.log2(BLACK + medianLuminance);
 
 const stopsOf = (luminance: number) => Math.log2(BLACK + Math.max(0, luminance));
 
@@ -50,7 +53,7 @@ export function levelling(
 ): void {
   const row = () => new Float32Array(region.width);
   const [slope, offset, skySlope, skyOffset] = [row(), row(), row(), row()];
-  const level = Math.log2(BLACK + medianLuminance);
+  const level = levelOf(medianLuminance);
   const plane = (data: Float32Array) => ({ width, height, data });
   for (let y = 0; y < region.height; y++) {
     bilinearRow(slope, plane(line.slope), region, y);

@@ -74,13 +74,17 @@ const changeFromSky = (place: Float64Array): number =>
   Math.abs(place[1] - place[PLACE.sky + 1]) +
   Math.abs(place[2] - place[PLACE.sky + 2]);
 
+/** Whether land is so bright beside the sky that no gap in it would tell. */
+export const isBrightLand = (landLight: number, skyLight: number): boolean =>
+  landLight >= DARK_LAND.not * skyLight;
+
 /** The coverage by land of most places, which are plainly land or sky; -1 for those that must be looked at closely. */
 function plainShare(place: Float64Array): number {
   if (place[PLACE.withinSky] > SURELY) return lightAt(place, PLACE.own) >= place[PLACE.floor] ? 0 : -1;
   if (place[PLACE.withinLand] <= SURELY) return -1;
   if (place[PLACE.nearSky] < NO_SKY) return 1;
   const skyLight = lightAt(place, PLACE.sky);
-  if (lightAt(place, PLACE.land) >= DARK_LAND.not * skyLight) return 1;
+  if (isBrightLand(lightAt(place, PLACE.land), skyLight)) return 1;
   return changeFromSky(place) > Math.sqrt(3) * THROUGH.other * skyLight ? 1 : -1;
 }
 

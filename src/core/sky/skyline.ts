@@ -6,7 +6,7 @@ import type { Plane, RgbPlanes } from '../plane/plane';
 import type { Region } from '../plane/region';
 import { smoothStep } from '../plane/smooth-step';
 import type { Survey } from '../survey/survey';
-import { evenness, landShare, lightAt, NO_SKY, PLACE, SURELY } from './land-share';
+import { evenness, isBrightLand, landShare, lightAt, NO_SKY, PLACE, SURELY } from './land-share';
 import { SKY_TONES, type SkyTones } from './sky-tones';
 
 /** Coverage by land up to which its colour is that of the land around, and from which it is read at the place itself. */
@@ -96,21 +96,43 @@ function createMixed(
   [slope, offset]: readonly ToldRow[],
 ) {
   const place = new Float64Array(PLACE.count);
-  const [withinLand, nearSky] = (['withinLand', 'nearSky'] as const).map(
-    (name) => rows[SKY_TONES.indexOf(name)].row,
-  );
+  const row = (name: (typeof SKY_TONES)[number]) => rows[SKY_TONES.indexOf(name)].row;
+  const [skyR, skyG, skyB, landR, landG, landB] = SKY_TONES.slice(0, 6).map(row);
+  const [withinSky, withinLand, nearSky, floor] = [
+    row('withinSky'),
+    row('withinLand'),
+    row('nearSky'),
+    row('floor'),
+  ];
+  const [wr, wg, wb] = LUMINANCE;
+  /** Whether a place is plainly land, though sky may be near. */
+  const isLand = (x: number) =>
+    withinLand[x] > SURELY &&
+    (nearSky[x] < NO_SKY ||
+      isBrightLand(
+        wr * landR[x] + wg * landG[x] + wb * landB[x],
+        wr * skyR[x] + wg * skyG[x] + wb * skyB[x],
+      ));
   return (first: number, from: number, to: number): void => {
     for (let x = from, i = first + from; x < to; x++, i++) {
-      if (withinLand[x] > SURELY && nearSky[x] < NO_SKY) {
-        out.r[i] = plate.r[i];
-        out.g[i] = plate.g[i];
-        out.b[i] = plate.b[i];
+      const [r, g, b] = [plate.r[i], plate.g[i], plate.b[i]];
+      if (withinSky[x] > SURELY && wr * r + wg * g + wb * b >= floor[x]) {
+        out.r[i] = landR[x];
+        out.g[i] = landG[x];
+        out.b[i] = landB[x];
+        out.land[i] = 0;
+        continue;
+      }
+      if (isLand(x)) {
+        out.r[i] = r;
+        out.g[i] = g;
+        out.b[i] = b;
         out.land[i] = 1;
         continue;
       }
-      place[0] = plate.r[i];
-      place[1] = plate.g[i];
-      place[2] = plate.b[i];
+      place[0] = r;
+      place[1] = g;
+      place[2] = b;
       for (let k = 0; k < rows.length; k++) place[rows[k].at] = rows[k].row[x];
       // Only where a place is neither surely sky nor surely land it counts what the survey found.
       const isSure = place[PLACE.withinSky] > SURELY || place[PLACE.withinLand] > SURELY;

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { evenOut, levelling } from '@/core/day/even-out';
 import { createDisplayCodes } from '@/core/film/display-codes';
 import { developLight } from '@/core/film/develop-light';
 import { seeded } from '@/core/fixture/seeded';
@@ -370,6 +371,32 @@ describe('kernels and the core', () => {
         skyLight(core, plate, land, parts, region);
         for (const name of CHANNELS) expectAlike(kernel[name], core[name], 1e-4, 1e-5);
         if (cloudy) expectAlike(kernel.cloud, core.cloud, 1e-4, 1e-5);
+        release();
+      }),
+    );
+  });
+
+  it('even out the day alike', () => {
+    fc.assert(
+      fc.property(seeds, fc.double({ min: 0, max: 1, noNaN: true }), (seed, amount) => {
+        const { plane, rgb, release } = planesOf(seed);
+        const [wide, high] = [23, 15];
+        const small = (least: number, most: number) => plane(least, most, wide * high);
+        const line = { slope: small(0, 1), offset: small(-3, 0) };
+        const sky = { slope: small(-2, 2), offset: small(-0.5, 1) };
+        const region = { ...REGION, left: 40, top: 9, fullWidth: 300, fullHeight: 200 };
+        const plate = rgb(0, 1);
+        plate.r.fill(0, 0, 9);
+        plate.g.fill(0, 0, 9);
+        plate.b.fill(0, 0, 9);
+        const [kernel, core] = [plane(0, 0), plane(0, 0)];
+        kernels.levelling(kernel, plate, { width: wide, height: high, line }, sky, region, 0.15);
+        levelling(core, plate, { width: wide, height: high, line }, sky, region, 0.15);
+        expectAlike(kernel, core, 1e-4, 1e-4);
+        const [made, told] = [rgb(0, 0), rgb(0, 0)];
+        kernels.evenOut(made, plate, core, amount);
+        evenOut(told, plate, core, amount);
+        for (const name of CHANNELS) expect(made[name].every((light, i) => Math.abs(light - told[name][i]) < 1e-5)).toBe(true);
         release();
       }),
     );

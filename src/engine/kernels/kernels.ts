@@ -1,4 +1,5 @@
 import { createDisplayCodes, DISPLAY_CODE_STEPS } from '@/core/film/display-codes';
+import { levelOf, type evenOut, type levelling } from '@/core/day/even-out';
 import { BRIGHTEST, FILM } from '@/core/film/film-response';
 import { ceilingBend, ceilingKnee } from '@/core/grade/ceiling';
 import { DARKEST } from '@/core/grade/grade-color';
@@ -40,6 +41,8 @@ interface KernelExports {
   addGrain: (...args: number[]) => void;
   joinSky: (...args: number[]) => void;
   skyLight: (...args: number[]) => void;
+  levelling: (...args: number[]) => void;
+  evenOut: (...args: number[]) => void;
 }
 
 /** Floats an entry of a look-up table: one load a corner. */
@@ -82,6 +85,9 @@ export interface Kernels {
   addEnlarged: (out: Float32Array, small: Plane, by: Float32Array, region: Region) => void;
   /** As `layDabs` of the core. */
   layDabs: LayDabs;
+  /** As those of the core. */
+  levelling: typeof levelling;
+  evenOut: typeof evenOut;
   /** As `skyLight` of the core, where no picture is laid. */
   skyLight: typeof skyLight;
   /** As `joinSky` of the core. */
@@ -148,6 +154,7 @@ export function createKernels(
   const exports = new WebAssembly.Instance(module, { env }).exports as unknown as KernelExports;
   new Uint8Array(memory.buffer, scratch, DISPLAY_CODE_STEPS).set(createDisplayCodes(255));
   const params = new Float32Array(memory.buffer, scratch + PARAMS, 48);
+  const lines = scratch + TABLES + OCCLUDER_BYTES;
 
   /** Notes where what is lit lies. */
   function writeLit({ spill, air, shine }: LightPlanes, relief: Relief): void {
@@ -160,6 +167,22 @@ export function createKernels(
   function placeOn(small: Size, { left, top, fullWidth, fullHeight }: Region): number[] {
     const [stepX, stepY] = [small.width / fullWidth, small.height / fullHeight];
     return [(left + 0.5) * stepX - 0.5, stepX, (top + 0.5) * stepY - 0.5, stepY];
+  }
+
+  /** Notes small pictures that a kernel looks at over a region, behind its list of planes. */
+  function writeSmalls(smalls: readonly Plane[], region: Region): PlaneRef {
+    smalls.forEach((small, k) => {
+      const at = scratch + LAYERS + (k + 1) * SMALL.BYTES;
+      new Uint32Array(memory.buffer, at, 3).set([small.data.byteOffset, small.width, small.height]);
+      new Float32Array(memory.buffer, at + SMALL.PLACE, 4).set(placeOn(small, region));
+    });
+    return scratch + LAYERS + SMALL.BYTES;
+  }
+
+  /** Notes where planes lie. */
+  function writePlanes(planes: readonly PlaneRef[]): PlaneRef {
+    new Uint32Array(memory.buffer, scratch + LAYERS, planes.length).set(planes);
+    return scratch + LAYERS;
   }
 
   /** Looks at a small picture over a region: see `kernels/enlarge.ts`. */
@@ -263,26 +286,33 @@ export function createKernels(
     },
     skyLight(out, plate, land, { twilight, town, above, broad, own, cloud }, region) {
       const planes = [...channels(out), offset(cloud && out.cloud), ...channels(plate), land.byteOffset];
-      new Uint32Array(memory.buffer, scratch + LAYERS, planes.length).set(planes);
       const smalls = [twilight, town].flatMap((dome) => dataOf(dome).map((data) => ({ ...dome, data })));
-      [...smalls, broad, ...(cloud ? [cloud] : [])].forEach((small, k) => {
-        const at = scratch + LAYERS + (k + 1) * SMALL.BYTES;
-        new Uint32Array(memory.buffer, at, 3).set([small.data.byteOffset, small.width, small.height]);
-        new Float32Array(memory.buffer, at + SMALL.PLACE, 4).set(placeOn(small, region));
-      });
       params.set([...above, own]);
       exports.skyLight(
-        ...[scratch + LAYERS, scratch + LAYERS + SMALL.BYTES, scratch + PARAMS],
-        ...[scratch + TABLES + OCCLUDER_BYTES, region.width, region.height],
+        ...[writePlanes(planes), writeSmalls([...smalls, broad, ...(cloud ? [cloud] : [])], region)],
+        ...[scratch + PARAMS, lines, region.width, region.height],
       );
     },
+    levelling(out, plate, { width, height, line }, sky, region, medianLuminance) {
+      const smalls = [line.slope, line.offset, sky.slope, sky.offset].map((data) => ({ width, height, data }));
+      exports.levelling(
+        ...[writePlanes([out.byteOffset, ...channels(plate)]), writeSmalls(smalls, region)],
+        ...[levelOf(medianLuminance), lines, region.width, region.height],
+      );
+    },
+    evenOut(out, plate, shift, amount) {
+      const planes = writePlanes([...channels(out), ...channels(plate), shift.byteOffset]);
+      exports.evenOut(planes, amount * Math.LN2, shift.length);
+    },
     joinSky(out, { night, land, sky }, { ambient, sky: perNit, under, mist, moon }, camera, region) {
-      const planes = [out, night, sky].flatMap((one) => channels(one));
-      new Uint32Array(memory.buffer, scratch + LAYERS, 11).set([...planes, land.byteOffset, offset(sky.cloud)]);
+      const planes = writePlanes([
+        ...[out, night, sky].flatMap((one) => channels(one)),
+        ...[land.byteOffset, offset(sky.cloud)],
+      ]);
       params.set([...raysOf(camera, region), ambient, perNit, ...under, ...mist.color, mist.perMetre]);
       if (moon) params.set([...moon.toward, ...moon.light, moon.haze], SKY.MOON / 4);
       else params.fill(0, SKY.MOON / 4, SKY.HAZE / 4 + 1);
-      exports.joinSky(scratch + LAYERS, scratch + PARAMS, moon ? 1 : 0, region.width, region.height);
+      exports.joinSky(planes, scratch + PARAMS, moon ? 1 : 0, region.width, region.height);
     },
     addSpikes(out, { left, top, width, height }, spikes, count, { reach, steps }) {
       const table = scratch + LAYERS;

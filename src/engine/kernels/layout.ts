@@ -1,6 +1,8 @@
 import { LUMINANCE } from '@/core/color/luminance';
 import { MIDDLE_GREY } from '@/core/color/middle-grey';
 import { GRADE_STEPS, GRADE_TABLES, TONE_STEPS } from '@/core/grade/grade';
+import { BLACK, LIFT } from '@/core/day/even-out';
+import { STEEP_FROM, STEEP_TO } from '@/core/plane/steepen';
 import { ACROSS, SPIKE_STRIDE, STEPS } from '@/core/lens/add-spikes';
 import { SECOND_GRAIN } from '@/core/lens/grain';
 import { GRAZING } from '@/core/light/add-point-spill';
@@ -52,6 +54,10 @@ export const KERNEL_NUMBERS = {
   TOWN_THIN: TOWN_ON_CLOUDS.thin,
   OWN_LEAST: OWN.least,
   OWN_MOST: OWN.most,
+  EVEN_BLACK: BLACK,
+  EVEN_LIFT: LIFT,
+  STEEP_FROM,
+  STEEP_TO,
 } as const;
 
 /** Steps of tables. */

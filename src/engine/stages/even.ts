@@ -39,11 +39,12 @@ export const levelling = stage({
   planes: (pixels) => ({ shift: pixels }),
   pace: 'heavy',
   newest: () => '',
-  run(out, inputs, _, { region, of, cut }) {
+  run(out, inputs, { kernels }, { region, of, cut }) {
     const { sky, medianLuminance } = surveyIn(inputs.survey);
     const { width, height, slope, offset } = inputs.shading;
     const line = { width, height, line: { slope, offset } };
-    findLevelling(cut(out.shift), of(inputs.plate), line, sky, region, medianLuminance);
+    const find = kernels?.levelling ?? findLevelling;
+    find(cut(out.shift), of(inputs.plate), line, sky, region, medianLuminance);
   },
 });
 
@@ -56,8 +57,8 @@ export const even = stage({
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
   pace: 'quick',
   newest: () => '',
-  run(out, inputs, { prepared: amount }, { of, cut }) {
-    evenOut(of(out), of(inputs.plate), cut(inputs.levelling.shift), amount);
+  run(out, inputs, { prepared: amount, kernels }, { of, cut }) {
+    (kernels?.evenOut ?? evenOut)(of(out), of(inputs.plate), cut(inputs.levelling.shift), amount);
   },
 });
 
