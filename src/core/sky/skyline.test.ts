@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { RgbPlanes } from '../plane/plane';
 import { wholeRegion, type Region } from '../plane/region';
-import { plainCells, skyline, type Skyline } from './skyline';
+import { skyline, type Skyline } from './skyline';
+import { plainCells } from './skyline-cells';
 import { skyTones } from './sky-tones';
 
 const [W, H] = [200, 140];

@@ -1,14 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { evenOut, levelling } from '@/core/day/even-out';
 import { createDisplayCodes } from '@/core/film/display-codes';
 import { developLight } from '@/core/film/develop-light';
-import { seeded } from '@/core/fixture/seeded';
-import { createCamera } from '@/core/geometry/camera';
 import { addLights } from '@/core/light/add-lights';
-import { createSpikes } from '@/core/lens/add-spikes';
-import { GLINT_STRIDE } from '@/core/lens/glint';
-import { addGrain, DEVIATES, fillDeviates } from '@/core/lens/grain';
 import { spreadLight } from '@/core/lens/veil';
 import { boundsOf, type StandingCoverage } from '@/core/light/occlusion';
 import type { PointLight } from '@/core/light/point-light';
@@ -20,40 +14,9 @@ import { startingNight } from '@/core/night/starting-night';
 import { mixPicture } from '@/core/picture/mix-picture';
 import { wallPieces } from '@/core/plan/wall-pieces';
 import { addEnlarged } from '@/core/plane/add-enlarged';
-import { rowsOf, wholeRegion } from '@/core/plane/region';
+import { rowsOf } from '@/core/plane/region';
 import { RELIEF_PLANES, type Relief } from '@/core/relief/relief-planes';
-import { joinSky } from '@/core/sky/behind-skyline';
-import { skyLight } from '@/core/sky/sky-light';
-import { createArena } from '../memory/arena';
-import { loadKernels } from '../pool/node-pool';
-import { createKernels, KERNEL_SCRATCH } from './kernels';
-
-/** A width that four does not divide, and no multiple of a tile's height. */
-const REGION = wholeRegion(75, 21);
-const COUNT = REGION.width * REGION.height;
-const ROWS = { from: 3, to: 20 };
-const CAMERA = createCamera({ horizon: { left: 0.4, right: 0.42 }, eyeHeight: 1.6, lens: 28 }, 1.5);
-
-const arena = createArena(64 * 2 ** 20);
-const kernels = createKernels(loadKernels(), arena.memory, arena.allocate(KERNEL_SCRATCH).offset);
-
-/** Planes in the kernels' memory, of numbers from a seed. */
-function planesOf(seed: number) {
-  const random = seeded(seed);
-  const taken: ReturnType<typeof arena.allocate>[] = [];
-  const plane = (least: number, most: number, length = COUNT): Float32Array => {
-    const block = arena.allocate(4 * length);
-    taken.push(block);
-    const floats = new Float32Array(arena.memory.buffer, block.offset, length);
-    for (let i = 0; i < length; i++) floats[i] = least + (most - least) * random();
-    return floats;
-  };
-  const rgb = (least: number, most: number) => ({
-    ...{ width: REGION.width, height: REGION.height },
-    ...{ r: plane(least, most), g: plane(least, most), b: plane(least, most) },
-  });
-  return { plane, rgb, random, release: () => taken.forEach(arena.release) };
-}
+import { CAMERA, CHANNELS, COUNT, expectAlike, kernels, planesOf, REGION, ROWS, seeds } from '../../../test/kernel-planes';
 
 /** A card that stands so far ahead, seen from `left` on across a fifth of the plate. */
 function standeeOf(plane: ReturnType<typeof planesOf>['plane'], ahead: number, left: number): StandingCoverage {
@@ -66,20 +29,6 @@ function standeeOf(plane: ReturnType<typeof planesOf>['plane'], ahead: number, l
   softenCoverage(levels, { width, height, data });
   return { ahead, width, height, levels, bounds: boundsOf(data, width, height) };
 }
-
-/** Holds a kernel's plane to the core's, in the rows that were asked for: within a share of what is there, and a little. */
-function expectAlike(kernel: Float32Array, core: Float32Array, share: number, little: number): void {
-  for (let i = ROWS.from * REGION.width; i < ROWS.to * REGION.width; i++) {
-    // A hand's breadth from a lamp little is left of a distance in 32 bits.
-    const allowed = share * Math.abs(core[i]) * (1 + Math.abs(core[i]) / 1e4) + little;
-    if (!(Math.abs(kernel[i] - core[i]) <= allowed)) {
-      expect(kernel[i], `pixel ${i}`).toBeCloseTo(core[i], 12);
-    }
-  }
-}
-
-const seeds = fc.integer({ min: 1, max: 2 ** 31 });
-const CHANNELS = ['r', 'g', 'b'] as const;
 
 describe('kernels and the core', () => {
   it('sum light alike', () => {
@@ -257,146 +206,6 @@ describe('kernels and the core', () => {
         layDabs(core, dabs, soft, REGION, erase);
         // A hard rim of one pixel is steep: a place in 32 bits is a little beside it.
         expect(core.every((value, i) => Math.abs(kernel[i] - value) < 2e-4)).toBe(true);
-        release();
-      }),
-    );
-  });
-
-  it('draw spikes alike, of any number and turn, wherever their source is', () => {
-    const place = fc.double({ min: -0.3, max: 1.3, noNaN: true });
-    const look = fc.record({
-      number: fc.integer({ min: 2, max: 24 }),
-      turn: fc.double({ min: 0, max: 360, noNaN: true }),
-      reach: fc.double({ min: 0.02, max: 0.6, noNaN: true }),
-      thickness: fc.double({ min: 0.0003, max: 0.02, noNaN: true }),
-      ...{ crisp: fc.double({ min: 0, max: 1, noNaN: true }), heart: fc.constant(0) },
-    });
-    fc.assert(
-      fc.property(seeds, look, place, place, fc.integer({ min: 0, max: 90 }), (seed, spikes, u, v, left) => {
-        const { rgb, release } = planesOf(seed);
-        const region = { ...REGION, left, top: 30, fullWidth: 200, fullHeight: 120 };
-        const [kernel, core] = [rgb(0, 0), rgb(0, 0)];
-        const glint = new Float32Array(GLINT_STRIDE);
-        glint.set([u, v, 3, 2, 1]);
-        const draw = createSpikes(spikes, region.fullWidth);
-        draw(kernel, glint, 1, 0.01, region, kernels.addSpikes);
-        draw(core, glint, 1, 0.01, region);
-        // Where a spike ends across, a pixel may be taken or left by what 32 bits leave of a place.
-        const brightest = core.r.reduce((most, light) => Math.max(most, light), 1e-3);
-        for (const name of CHANNELS)
-          expect(core[name].every((light, i) => Math.abs(kernel[name][i] - light) < 0.015 * brightest)).toBe(true);
-        for (const name of CHANNELS) {
-          const [one, other] = [kernel[name], core[name]].map((plane) => plane.reduce((all, light) => all + light, 0));
-          expect(Math.abs(one - other)).toBeLessThan(0.01 * other + 1e-4 * brightest);
-        }
-        release();
-      }),
-    );
-  });
-
-  it('draw grain alike, coarse and fine', () => {
-    const grain = fc.record({
-      iso: fc.integer({ min: 100, max: 25600 }),
-      size: fc.double({ min: 0.5, max: 6, noNaN: true }),
-      color: fc.double({ min: 0, max: 1, noNaN: true }),
-      seed: fc.integer({ min: 1, max: 9999 }),
-    });
-    fc.assert(
-      fc.property(seeds, grain, fc.integer({ min: 0, max: 3000 }), (seed, settings, left) => {
-        const { plane, rgb, release } = planesOf(seed);
-        const table = plane(0, 0, DEVIATES);
-        fillDeviates(table);
-        const region = { ...REGION, left, top: 200, fullWidth: 4000, fullHeight: 3000 };
-        const kernel = rgb(0, 2);
-        const core = { ...kernel, r: kernel.r.slice(), g: kernel.g.slice(), b: kernel.b.slice() };
-        kernels.addGrain(kernel, settings, table, region);
-        addGrain(core, settings, table, region);
-        for (const name of CHANNELS) expectAlike(kernel[name], core[name], 1e-3, 1e-4);
-        release();
-      }),
-    );
-  });
-
-  it('join land and sky alike, with and without clouds, moon and haze', () => {
-    const share = fc.double({ min: 0, max: 1, noNaN: true });
-    fc.assert(
-      fc.property(seeds, fc.boolean(), fc.boolean(), share, (seed, cloudy, moonlit, mist) => {
-        const { plane, rgb, random, release } = planesOf(seed);
-        const color = () => [random(), random(), random()] as [number, number, number];
-        const sky = { ...rgb(0, 2), cloud: cloudy ? plane(0, 1) : new Float32Array(0) };
-        // Some of it all land, some all sky.
-        const land = plane(-0.5, 1.5);
-        land.forEach((own, i) => (land[i] = Math.min(1, Math.max(0, own))));
-        const behind = { night: rgb(0, 0.2), land, sky, points: new Float32Array(0), count: 0, starSize: 0 };
-        const weights = {
-          ...{ ambient: random(), sky: random(), under: color(), stars: 0 },
-          mist: { color: color(), perMetre: 0.01 * mist },
-          moon: moonlit
-            ? {
-                ...{ toward: [0.28, 0.8, 0.53] as const, look: { phase: 0.5, size: 1, tilt: 0 }, disc: color() },
-                ...{ light: color(), haze: random() },
-              }
-            : undefined,
-        };
-        const [kernel, core] = [rgb(0, 0), rgb(0, 0)];
-        kernels.joinSky(kernel, behind, weights, CAMERA, REGION);
-        joinSky(core, behind, weights, CAMERA, REGION);
-        for (const name of CHANNELS) expectAlike(kernel[name], core[name], 1e-4, 1e-5);
-        release();
-      }),
-    );
-  });
-
-  it('sum up the sky alike, with the plate’s own clouds and with made ones', () => {
-    fc.assert(
-      fc.property(seeds, fc.boolean(), fc.double({ min: 0, max: 1, noNaN: true }), (seed, cloudy, share) => {
-        const { plane, rgb, random, release } = planesOf(seed);
-        const small = (wide: number, high: number) => {
-          const data = () => plane(0, 1, wide * high);
-          return { width: wide, height: high, data, rgb: { width: wide, height: high, r: data(), g: data(), b: data() } };
-        };
-        const [dome, broad, cover] = [small(13, 9), small(23, 15), small(31, 21)];
-        const parts = {
-          ...{ twilight: dome.rgb, town: { ...dome.rgb, r: dome.data(), g: dome.data(), b: dome.data() } },
-          ...{ above: [random(), random(), random()] as const, mean: 1, own: share < 0.3 ? 0 : share },
-          broad: { ...broad, data: broad.data() },
-          cloud: cloudy ? { ...cover, data: cover.data() } : undefined,
-        };
-        const land = plane(0, 0.9);
-        const region = { ...REGION, left: 40, top: 9, fullWidth: 300, fullHeight: 200 };
-        const sky = () => ({ ...rgb(0, 0), cloud: cloudy ? plane(0, 0) : new Float32Array(0) });
-        const [kernel, core] = [sky(), sky()];
-        const plate = rgb(0, 1);
-        kernels.skyLight(kernel, plate, land, parts, region);
-        skyLight(core, plate, land, parts, region);
-        for (const name of CHANNELS) expectAlike(kernel[name], core[name], 1e-4, 1e-5);
-        if (cloudy) expectAlike(kernel.cloud, core.cloud, 1e-4, 1e-5);
-        release();
-      }),
-    );
-  });
-
-  it('even out the day alike', () => {
-    fc.assert(
-      fc.property(seeds, fc.double({ min: 0, max: 1, noNaN: true }), (seed, amount) => {
-        const { plane, rgb, release } = planesOf(seed);
-        const [wide, high] = [23, 15];
-        const small = (least: number, most: number) => plane(least, most, wide * high);
-        const line = { slope: small(0, 1), offset: small(-3, 0) };
-        const sky = { slope: small(-2, 2), offset: small(-0.5, 1) };
-        const region = { ...REGION, left: 40, top: 9, fullWidth: 300, fullHeight: 200 };
-        const plate = rgb(0, 1);
-        plate.r.fill(0, 0, 9);
-        plate.g.fill(0, 0, 9);
-        plate.b.fill(0, 0, 9);
-        const [kernel, core] = [plane(0, 0), plane(0, 0)];
-        kernels.levelling(kernel, plate, { width: wide, height: high, line }, sky, region, 0.15);
-        levelling(core, plate, { width: wide, height: high, line }, sky, region, 0.15);
-        expectAlike(kernel, core, 1e-4, 1e-4);
-        const [made, told] = [rgb(0, 0), rgb(0, 0)];
-        kernels.evenOut(made, plate, core, amount);
-        evenOut(told, plate, core, amount);
-        for (const name of CHANNELS) expect(made[name].every((light, i) => Math.abs(light - told[name][i]) < 1e-5)).toBe(true);
         release();
       }),
     );

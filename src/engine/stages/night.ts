@@ -9,7 +9,7 @@ import { cameraOf } from '@/core/picture/camera-of';
 import { addContact } from '@/core/placed/contact-shadow';
 import { surroundOf } from '@/core/picture/surround-of';
 import type { Night, Scene } from '@/core/scene/schema';
-import { LUT_STRIDE } from '../kernels/kernels';
+import { LUT_STRIDE } from '../kernels/picture-kernels';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { View } from '../graph/view';

@@ -1,6 +1,7 @@
 import { lineCoverage } from '@/core/survey/line-coverage';
 import { SKY_TONES, skyTones, type SkyTones } from '@/core/sky/sky-tones';
-import { plainCells, skyline as findSkyline } from '@/core/sky/skyline';
+import { skyline as findSkyline } from '@/core/sky/skyline';
+import { plainCells } from '@/core/sky/skyline-cells';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import { plate } from './plate';
