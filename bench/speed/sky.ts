@@ -47,7 +47,7 @@ export async function benchSky(): Promise<void> {
   const { id } = await beginScene(space, await receiveBytes(dataDir, photo), 'photo.jpg');
   const own = openScene(space, id).scene;
   const whole = (from: 'plate' | 'hour') =>
-    medianTime(1, () =>
+    medianTime(3, () =>
       renderRgb(renderer, { ...own, sky: { ...clouded.sky, from }, desk: clouded.desk }, camera, never),
     );
   await whole('plate');
