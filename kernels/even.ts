@@ -1,10 +1,9 @@
 /*
  * Evening out the day, four pixels at a time. The same as src/core/day/even-out.ts, 32-bit.
  */
-import { PART } from './enlarge';
 import { fading } from './fading';
 import { luminance, ONE, splatAt, ZERO } from './film';
-import { EVEN_BLACK, EVEN_LIFT, SMALL_BYTES, STEEP_FROM, STEEP_TO } from './generated';
+import { EVEN_BLACK, EVEN_LIFT, PART, SMALL_BYTES, STEEP_FROM, STEEP_TO } from './generated';
 import { logarithm } from './logarithm';
 import { begin, ready, seenAt } from './small';
 
@@ -31,8 +30,8 @@ function coverageAt(slope: v128, offset: v128, light: v128): v128 {
 }
 
 /**
- * How far each pixel of `rows` rows of a region of `width`, at least 4, would move to be level. `planes`: offsets of out, plate r, g, b. `smalls`: the
- * shading's slope and offset, the sky's slope and offset. `level`: stops. `lines`: room for two lines of each small picture.
+ * How far each pixel of `rows` rows of a region of `width`, at least 4, would move to be level. `planes`: offsets of out, plate r, g, b.
+ * `smalls`: the shading's slope and offset, the sky's slope and offset. `level`: stops. `lines`: room for two lines of each small picture.
  */
 export function levelling(planes: usize, smalls: usize, level: f32, lines: usize, width: i32, rows: i32): void {
   const out = load<u32>(planes);
@@ -67,7 +66,10 @@ export function levelling(planes: usize, smalls: usize, level: f32, lines: usize
   }
 }
 
-/** Takes a share of the shading out of `count` pixels, at least 4; `out` may be the plate. `planes`: offsets of out r, g, b, plate r, g, b, and how far each pixel moves. */
+/**
+ * Takes a share of the shading out of `count` pixels, at least 4; `out` may be the plate. `planes`: offsets of out r, g, b, plate r, g, b, and
+ * how far each pixel moves.
+ */
 export function evenOut(planes: usize, perStop: f32, count: i32): void {
   const stops = load<u32>(planes + 24);
   const share = f32x4.splat(perStop);

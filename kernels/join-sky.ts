@@ -3,7 +3,7 @@ import { fading } from './fading';
 import { ONE, splatAt, ZERO } from './film';
 import {
   CLOUD_KEEPS, CLOUD_TAKES, FORWARD_CLOUD, FORWARD_HAZE, HAZE_FARTHEST, HAZE_TOP, SKY_ALL_LAND, SKY_HAZE, SKY_LIGHT, SKY_MIST, SKY_MOON,
-  SKY_PER_METRE, SKY_RAYS, SKY_UNDER, SKY_WEIGHTS, UNDER_LOW, UNDER_REACH,
+  SKY_PER_METRE, SKY_UNDER, SKY_WEIGHTS, UNDER_LOW, UNDER_REACH,
 } from './generated';
 
 const LANES = f32x4(0, 1, 2, 3);
@@ -50,7 +50,7 @@ function joined(
 
 /**
  * Joins `rows` rows of a region of `width`, at least 4. `planes`: offsets of out r, g, b, night r, g, b, sky r, g, b, land, and cloud or 0.
- * `params`: view rays, then weights (see SKY in src/engine/kernels/layout.ts); `hasMoon`: whether it has any light.
+ * `params`: view rays, then weights (see SKY in src/engine/kernels/layout.ts); `hasMoon`: whether the moon gives light.
  */
 export function joinSky(planes: usize, params: usize, hasMoon: bool, width: i32, rows: i32): void {
   const land = load<u32>(planes + 36);
@@ -59,9 +59,9 @@ export function joinSky(planes: usize, params: usize, hasMoon: bool, width: i32,
   const perNit = splatAt(params, SKY_WEIGHTS + 4);
   const perMetre = splatAt(params, SKY_PER_METRE);
   const haze = splatAt(params, SKY_HAZE);
-  const stepX = splatAt(params, SKY_RAYS + 12);
-  const stepY = splatAt(params, SKY_RAYS + 16);
-  const stepZ = splatAt(params, SKY_RAYS + 20);
+  const stepX = splatAt(params, 12);
+  const stepY = splatAt(params, 16);
+  const stepZ = splatAt(params, 20);
   for (let y = 0; y < rows; y++) {
     const row = <f32>y;
     const rowX = f32x4.splat(load<f32>(params) + row * load<f32>(params + 24));

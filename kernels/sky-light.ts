@@ -2,13 +2,12 @@
  * The sky behind the skyline before faders weigh it, four pixels at a time. The same as `skyLight` of src/core/sky/sky-light.ts without a
  * picture that is laid, 32-bit.
  */
-import { PART } from './enlarge';
 import { fading } from './fading';
 import { luminance, ONE, splatAt, ZERO } from './film';
 import { logarithm } from './logarithm';
 import { begin, ready, seenAt } from './small';
 import {
-  CLOUD_BRIGHT, CLOUD_OWN, CLOUD_THICK, OWN_LEAST, OWN_MOST, SKY_ALL_LAND, SMALL_BYTES, TOWN_LIGHT, TOWN_THIN,
+  CLOUD_BRIGHT, CLOUD_OWN, CLOUD_THICK, OWN_LEAST, OWN_MOST, PART, SKY_ALL_LAND, SMALL_BYTES, TOWN_LIGHT, TOWN_THIN,
 } from './generated';
 
 const ALL_LAND = f32x4.splat(SKY_ALL_LAND);
@@ -17,8 +16,8 @@ const MOST = f32x4.splat(OWN_MOST);
 const DARK = f32x4.splat(1e-4);
 
 /**
- * Sums up the sky of `rows` rows of a region of `width`, at least 4. `planes`: offsets of out r, g, b and cloud or 0, plate r, g, b, land. `smalls`: the small pictures
- * of the twilight r, g, b, the town r, g, b, the plate's own sky, and clouds (see SMALL in src/engine/kernels/layout.ts). `above`: light of the
+ * Sums up the sky of `rows` rows of a region of `width`, at least 4. `planes`: offsets of out r, g, b and cloud or 0, plate r, g, b, land.
+ * `smalls`: the small pictures of the twilight r, g, b, the town r, g, b, the plate's own sky, and clouds (see SMALL in src/engine/kernels/layout.ts). `above`: light of the
  * twilight's mean r, g, b, and the share of the plate's own clouds. `lines`: room for two lines of each small picture.
  */
 export function skyLight(planes: usize, smalls: usize, above: usize, lines: usize, width: i32, rows: i32): void {

@@ -78,23 +78,18 @@ const changeFromSky = (place: Float64Array): number =>
 export const isBrightLand = (landLight: number, skyLight: number): boolean =>
   landLight >= DARK_LAND.not * skyLight;
 
-/** The coverage by land of most places, which are plainly land or sky; -1 for those that must be looked at closely. */
-function plainShare(place: Float64Array): number {
-  if (place[PLACE.withinSky] > SURELY) return lightAt(place, PLACE.own) >= place[PLACE.floor] ? 0 : -1;
-  if (place[PLACE.withinLand] <= SURELY) return -1;
-  if (place[PLACE.nearSky] < NO_SKY) return 1;
-  const skyLight = lightAt(place, PLACE.sky);
-  if (isBrightLand(lightAt(place, PLACE.land), skyLight)) return 1;
-  return changeFromSky(place) > Math.sqrt(3) * THROUGH.other * skyLight ? 1 : -1;
-}
+/** Whether a place within dark land is too unlike the sky to be a gap that it shows through. */
+const isSolid = (place: Float64Array): boolean =>
+  place[PLACE.withinLand] > SURELY &&
+  changeFromSky(place) > Math.sqrt(3) * THROUGH.other * lightAt(place, PLACE.sky);
 
 /**
  * Coverage by land of a place: at the skyline the share of the way from the sky's colour to the land's (what a mixed pixel is), where the
- * two can be told apart; within the sky only what is clearly a thing; within land all but sky that shows through.
+ * two can be told apart; within the sky only what is clearly a thing; within land all but sky that shows through. Of places that are plainly
+ * land or sky it is not asked.
  */
 export function landShare(place: Float64Array): number {
-  const plain = plainShare(place);
-  if (plain >= 0) return plain;
+  if (isSolid(place)) return 1;
   const [light, landLight] = [lightAt(place, PLACE.own), lightAt(place, PLACE.land)];
   const skyLight = lightAt(place, PLACE.sky) + 1e-4;
   // Of clouds and blue between them, the one that comes nearest to what is seen.

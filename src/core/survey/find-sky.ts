@@ -135,7 +135,7 @@ function patchesAlong(features: PlateFeatures, like: Uint8Array): Int32Array[] {
   const sort = (patch: Patch, pixels: Int32Array) => {
     const isSky = !largest || isSkyBeside(patch, largest);
     if (isSky) sky.push(pixels);
-    for (const i of pixels) taken[i] = isSky ? 1 : Math.max(taken[i], 2);
+    for (const i of pixels) taken[i] = isSky ? 1 : 2;
   };
   const grown = broad.map((patch) => [patch, regrown(patch.pixels, like, width)] as const);
   for (const [patch, pixels] of grown) sort(patch, pixels);

@@ -80,11 +80,8 @@ export function bindKernels(module: WebAssembly.Module, memory: WebAssembly.Memo
 
   /** Looks at a small picture over a region: see `kernels/enlarge.ts`. */
   function enlarge(out: Float32Array, own: Float32Array, small: Plane, share: number, region: Region): void {
-    params.set(placeOn(small, region));
-    exports.enlargeRows(
-      ...[out.byteOffset, own.byteOffset, small.data.byteOffset, small.width, small.height],
-      ...[scratch + PARAMS, share, region.width, region.height, scratch + LAYERS],
-    );
+    const at = writeSmalls([small], region);
+    exports.enlargeRows(out.byteOffset, own.byteOffset, at, share, region.width, region.height, room);
   }
 
   return { exports, memory, scratch, params, room, writePlanes, writeSmalls, enlarge };

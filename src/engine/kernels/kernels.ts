@@ -3,6 +3,7 @@ import { bindKernels } from './bound';
 import { lensKernels, type LensKernels } from './lens-kernels';
 import { lightKernels, type LightKernels } from './light-kernels';
 import { pictureKernels, type PictureKernels } from './picture-kernels';
+import { plateKernels, type PlateKernels } from './plate-kernels';
 import { skyKernels, type SkyKernels } from './sky-kernels';
 
 export { KERNEL_SCRATCH } from './bound';
@@ -12,7 +13,7 @@ export { KERNEL_SCRATCH } from './bound';
  * least LEAST_SIDE pixels wide. What they do is what the functions of the core do that stand in for them without kernels: the tests'
  * oracle.
  */
-export type Kernels = PictureKernels & SkyKernels & LensKernels & LightKernels;
+export type Kernels = PictureKernels & PlateKernels & SkyKernels & LensKernels & LightKernels;
 
 /** Binds a compiled module to a memory. `scratch` is a block of KERNEL_SCRATCH bytes that is this worker's alone. */
 export function createKernels(
@@ -21,5 +22,5 @@ export function createKernels(
   scratch: PlaneRef,
 ): Kernels {
   const bound = bindKernels(module, memory, scratch);
-  return { ...pictureKernels(bound), ...skyKernels(bound), ...lensKernels(bound), ...lightKernels(bound) };
+  return { ...pictureKernels(bound), ...plateKernels(bound), ...skyKernels(bound), ...lensKernels(bound), ...lightKernels(bound) };
 }

@@ -60,8 +60,11 @@ export const KERNEL_NUMBERS = {
   STEEP_TO,
 } as const;
 
-/** Steps of tables. */
-export const KERNEL_COUNTS = { GRADE_STEPS, TONE_STEPS, SPIKE_STEPS: STEPS, SECOND_GRAIN } as const;
+/** Columns of a region for which small pictures are drawn out at a time. */
+const PART = 2048;
+
+/** Steps of tables, and other numbers of things. */
+export const KERNEL_COUNTS = { GRADE_STEPS, TONE_STEPS, SPIKE_STEPS: STEPS, SECOND_GRAIN, PART } as const;
 
 /** A layer: planes of spill, air (or 0) and source; first and last + 1 row of the source plane; what shines, or 0; twelve weights. */
 export const LAYER = {
@@ -162,19 +165,20 @@ export const LATTICE_BYTES = 128 + 9 * FLOAT * 24 * 6 + TILE_BYTES;
  * the mist and how much of it a metre is; toward the moon, its light, and how much of it haze gives on.
  */
 export const SKY = {
-  ...{ RAYS: 0, WEIGHTS: 36, UNDER: 44, MIST: 56, PER_METRE: 68, MOON: 72, LIGHT: 84, HAZE: 96 },
+  ...{ WEIGHTS: 36, UNDER: 44, MIST: 56, PER_METRE: 68, MOON: 72, LIGHT: 84, HAZE: 96 },
 } as const;
 
 /**
  * A small picture that is looked at between its pixels: where its data and how large it is, the row whose line is drawn, where the region
- * lies on it (see `kernels/enlarge.ts`), its two lines, and how far between them.
+ * lies on it (its first pixel, and the way from one to the next), its two lines, and how far between them; bytes of a line.
  */
 export const SMALL = {
   ...{ WIDE: 4, HIGH: 8, HELD: 12, PLACE: 16, UPPER: 32, LOWER: 36, DOWN: 40, BYTES: 48 },
+  LINE: FLOAT * PART + 16,
 } as const;
 
-/** Bytes of the lines of so many small pictures: two each of 2048 floats, and a little. */
-export const linesOf = (smalls: number) => smalls * 2 * (FLOAT * 2048 + 16);
+/** Bytes of the lines of so many small pictures. */
+export const linesOf = (smalls: number) => smalls * 2 * SMALL.LINE;
 
 /** A spike of the lens. */
 export const SPIKE = { BYTES: FLOAT * SPIKE_STRIDE } as const;

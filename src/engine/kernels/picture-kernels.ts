@@ -1,16 +1,13 @@
-import { levelOf, type evenOut, type levelling } from '@/core/day/even-out';
 import { DISPLAY_CODE_STEPS } from '@/core/film/display-codes';
 import { BRIGHTEST, FILM } from '@/core/film/film-response';
 import { ceilingBend, ceilingKnee } from '@/core/grade/ceiling';
 import type { CubeLut } from '@/core/grade/cube-lut';
 import type { Grade } from '@/core/grade/grade';
 import { DARKEST } from '@/core/grade/grade-color';
-import { placeDab, type LayDabs } from '@/core/matte/paint-coverage';
 import type { AmbientLight } from '@/core/night/ambient-light';
 import type { BasePlanes, LayerPlanes } from '@/core/picture/mix-picture';
 import type { Weights } from '@/core/picture/weights';
-import type { Plane, RgbPlanes } from '@/core/plane/plane';
-import type { Region } from '@/core/plane/region';
+import type { RgbPlanes } from '@/core/plane/plane';
 import type { Rows } from '../graph/task';
 import { channels, LAYERS, offset, PARAMS, PIXELS, TABLES, type Bound } from './bound';
 import { LAYER, NIGHT_PARAMS } from './layout';
@@ -25,7 +22,7 @@ export interface KernelGrade {
   lut?: Omit<CubeLut, 'title'>;
 }
 
-/** Kernels of the plate, the night and the sum. */
+/** Kernels of the night, the sum and the film. */
 export interface PictureKernels {
   mixRows: (
     out: RgbPlanes,
@@ -45,31 +42,12 @@ export interface PictureKernels {
     first: number,
     count: number,
   ) => void;
-  /** As `addEnlarged` of the core. */
-  addEnlarged: (out: Float32Array, small: Plane, by: Float32Array, region: Region) => void;
-  /** As `layDabs` of the core. */
-  layDabs: LayDabs;
-  /** As those of the core. */
-  levelling: typeof levelling;
-  evenOut: typeof evenOut;
 }
 
 /** How many layers find room: more than a scene has fixtures. */
 const MOST_LAYERS = Math.floor((TABLES - LAYERS) / LAYER.BYTES);
 
-/** Says that a small picture is to be added. */
-const ADDS = -1;
-
-export function pictureKernels({
-  exports,
-  memory,
-  scratch,
-  params,
-  room,
-  writePlanes,
-  writeSmalls,
-  enlarge,
-}: Bound): PictureKernels {
+export function pictureKernels({ exports, memory, scratch, params }: Bound): PictureKernels {
   return {
     mixRows(
       out,
@@ -125,16 +103,7 @@ export function pictureKernels({
         BRIGHTEST,
         DARKEST,
       ]);
-      if (kit) {
-        const { grade, lut } = kit;
-        const { onLuminance, byTone, low, stretch, ceiling } = grade;
-        const held = ceiling < 1 ? [ceilingKnee(ceiling), ceilingBend(ceiling)] : [2, 0];
-        params.set([onLuminance ? 1 : 0, byTone, low, stretch, ...held, lut ? grade.lut : 0], NIGHT_PARAMS.ON_LUMINANCE / 4);
-        if (lut) {
-          const spans = lut.domainMax.map((max, c) => (lut.size - 1) / (max - lut.domainMin[c]));
-          params.set([lut.dimensions, lut.size, ...lut.domainMin, ...spans], NIGHT_PARAMS.LUT_DIMENSIONS / 4);
-        }
-      }
+      if (kit) writeGrade(params, kit);
       exports.nightBase(
         ...channels(out, first),
         ...channels(plate, first),
@@ -146,27 +115,16 @@ export function pictureKernels({
         count,
       );
     },
-    addEnlarged: (out, small, by, region) => enlarge(out, by, small, ADDS, region),
-    layDabs(out, dabs, soft, region, erase = false) {
-      const { width, height } = region;
-      for (const dab of dabs) {
-        const { x, y, reach, inner, share } = placeDab(dab, soft, region);
-        const [left, right] = [Math.max(0, Math.ceil(x - reach)), Math.min(width - 1, Math.floor(x + reach))];
-        const [top, bottom] = [Math.max(0, Math.ceil(y - reach)), Math.min(height - 1, Math.floor(y + reach))];
-        const box = [left, right, top, bottom];
-        exports.layDab(out.byteOffset, width, ...box, x, y, reach, inner, share, erase ? 0 : 1);
-      }
-    },
-    levelling(out, plate, { width, height, line }, sky, region, medianLuminance) {
-      const smalls = [line.slope, line.offset, sky.slope, sky.offset].map((data) => ({ width, height, data }));
-      exports.levelling(
-        ...[writePlanes([out.byteOffset, ...channels(plate)]), writeSmalls(smalls, region)],
-        ...[levelOf(medianLuminance), room, region.width, region.height],
-      );
-    },
-    evenOut(out, plate, shift, amount) {
-      const planes = writePlanes([...channels(out), ...channels(plate), shift.byteOffset]);
-      exports.evenOut(planes, amount * Math.LN2, shift.length);
-    },
   };
+}
+
+/** Notes a grade behind the parameters of the ambient light. */
+function writeGrade(params: Float32Array, { grade, lut }: KernelGrade): void {
+  const { onLuminance, byTone, low, stretch, ceiling } = grade;
+  const held = ceiling < 1 ? [ceilingKnee(ceiling), ceilingBend(ceiling)] : [2, 0];
+  const shape = [onLuminance ? 1 : 0, byTone, low, stretch, ...held, lut ? grade.lut : 0];
+  params.set(shape, NIGHT_PARAMS.ON_LUMINANCE / 4);
+  if (!lut) return;
+  const spans = lut.domainMax.map((max, c) => (lut.size - 1) / (max - lut.domainMin[c]));
+  params.set([lut.dimensions, lut.size, ...lut.domainMin, ...spans], NIGHT_PARAMS.LUT_DIMENSIONS / 4);
 }

@@ -1,0 +1,46 @@
+import { levelOf, type evenOut, type levelling } from '@/core/day/even-out';
+import { placeDab, type LayDabs } from '@/core/matte/paint-coverage';
+import type { Plane } from '@/core/plane/plane';
+import type { Region } from '@/core/plane/region';
+import { channels, type Bound } from './bound';
+
+/** Kernels of the plate and its mattes. */
+export interface PlateKernels {
+  /** As `addEnlarged` of the core. */
+  addEnlarged: (out: Float32Array, small: Plane, by: Float32Array, region: Region) => void;
+  /** As `layDabs` of the core. */
+  layDabs: LayDabs;
+  /** As those of the core. */
+  levelling: typeof levelling;
+  evenOut: typeof evenOut;
+}
+
+/** Says that a small picture is to be added. */
+const ADDS = -1;
+
+export function plateKernels({ exports, room, writePlanes, writeSmalls, enlarge }: Bound): PlateKernels {
+  return {
+    addEnlarged: (out, small, by, region) => enlarge(out, by, small, ADDS, region),
+    layDabs(out, dabs, soft, region, erase = false) {
+      const { width, height } = region;
+      for (const dab of dabs) {
+        const { x, y, reach, inner, share } = placeDab(dab, soft, region);
+        const [left, right] = [Math.max(0, Math.ceil(x - reach)), Math.min(width - 1, Math.floor(x + reach))];
+        const [top, bottom] = [Math.max(0, Math.ceil(y - reach)), Math.min(height - 1, Math.floor(y + reach))];
+        const box = [left, right, top, bottom];
+        exports.layDab(out.byteOffset, width, ...box, x, y, reach, inner, share, erase ? 0 : 1);
+      }
+    },
+    levelling(out, plate, { width, height, line }, sky, region, medianLuminance) {
+      const smalls = [line.slope, line.offset, sky.slope, sky.offset].map((data) => ({ width, height, data }));
+      exports.levelling(
+        ...[writePlanes([out.byteOffset, ...channels(plate)]), writeSmalls(smalls, region)],
+        ...[levelOf(medianLuminance), room, region.width, region.height],
+      );
+    },
+    evenOut(out, plate, shift, amount) {
+      const planes = writePlanes([...channels(out), ...channels(plate), shift.byteOffset]);
+      exports.evenOut(planes, amount * Math.LN2, shift.length);
+    },
+  };
+}
