@@ -22,7 +22,7 @@ const server = await ownServer(PORT);
 
 const tests: Record<string, () => Promise<void>> = {
   kills: () => killTest(server, short ? 2 : 60, random, figures),
-  mutants: () => mutantTest(server, short ? 60 : 2000, random, figures),
+  mutants: () => mutantTest(server, short ? 150 : 2000, random, figures),
   giants: () => giantTest(server, short ? 0.04 : 1, figures),
   disk: () => fullDiskTest(PORT + 1, figures),
   soak: () => soakTest(short ? 15 : 400, random, figures),
