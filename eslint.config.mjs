@@ -129,6 +129,15 @@ export default defineConfig(
       'no-console': ['error', { allow: ['error'] }],
     },
   },
+  {
+    files: ['src/**'],
+    // The catalogue of stars is a list.
+    ignores: ['**/*.test.ts', '**/star-catalogue.ts'],
+    rules: {
+      'max-lines': ['error', 250],
+      'max-lines-per-function': ['error', { max: 60, skipBlankLines: true, skipComments: true }],
+    },
+  },
   { files: ['scripts/**', 'bench/**', 'test/hard/**'], rules: { 'no-console': 'off' } },
   { files: ['**/*.mjs'], extends: [tseslint.configs.disableTypeChecked] },
   ...arrows,

@@ -33,7 +33,8 @@ export function spyRenderer(
   const direct = createDirectPool(arena.memory, kernels);
   const tasks: string[] = [];
   const pool: Pool = {
-    ...direct,
+    size: direct.size,
+    close: () => direct.close(),
     run: (task, signal) => {
       tasks.push(...task.pieces.map(({ stage }) => stage));
       return direct.run(task, signal);

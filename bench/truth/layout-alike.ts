@@ -3,14 +3,13 @@ import type { PlatePoint } from '@/core/geometry/camera';
 import { middleOf } from '@/core/plane/middle-of';
 import { median } from '@/core/plane/median';
 import type { Fixture, Scene } from '@/core/scene/schema';
-import type { createSegmentService } from '@/segment/segment-service';
+import type { SegmentService } from '@/segment/segment-service';
 import { newCircuit, newFixture } from '@/state/actions/fixture-actions';
 import { sampleOf, twinClues, twinsIn } from '@/state/actions/twins';
 import { windowClues, windowsIn } from '@/state/actions/windows';
 import { placeOf, SHOWS, type Layout } from './layout-files';
 import { TRUTH } from './truth-files';
 
-type Service = ReturnType<typeof createSegmentService>;
 type Outline = readonly PlatePoint[];
 
 /** The size in whose pixels distances are told. */
@@ -101,7 +100,7 @@ const windowSets = ({ known }: Layout): PlatePoint[][][] =>
     );
 
 /** How far the worst corner of each window is off that was found by a click, pixels; NaN where none was told. */
-export async function windowErrors(scene: Scene, layout: Layout, service: Service): Promise<number[]> {
+export async function windowErrors(scene: Scene, layout: Layout, service: SegmentService): Promise<number[]> {
   const errors: number[] = [];
   for (const outline of windowSets(layout).flat()) {
     const { left, right, top, bottom } = boundsOf(outline);
@@ -135,7 +134,11 @@ const light = (scene: Scene, kind: Fixture['kind'], at: PlatePoint, path: PlateP
   newFixture(scene, kind, at, path, newCircuit(scene));
 
 /** Twins of the second largest window of each set, as it is found by a click; what is no window of any set is wrong. */
-export async function windowTwinFinds(scene: Scene, layout: Layout, service: Service): Promise<Finds[]> {
+export async function windowTwinFinds(
+  scene: Scene,
+  layout: Layout,
+  service: SegmentService,
+): Promise<Finds[]> {
   const every = layout.known.alike.windows.flatMap(({ members }) =>
     members.map(({ outline }) => outline.map(placeOf)),
   );
@@ -167,7 +170,7 @@ export const kindOfLamp = (kind: string): 'lantern' | 'globe' =>
   ['lantern', 'wall'].includes(kind) ? 'lantern' : 'globe';
 
 /** Twins of the second largest lamp of each set. */
-export async function lampTwinFinds(scene: Scene, layout: Layout, service: Service): Promise<Finds[]> {
+export async function lampTwinFinds(scene: Scene, layout: Layout, service: SegmentService): Promise<Finds[]> {
   const finds: Finds[] = [];
   for (const { kind, members } of layout.known.alike.lamps) {
     const seen = members.filter(lampCounts).sort((a, b) => b.radius - a.radius);

@@ -13,7 +13,7 @@ import { landOf } from '@/engine/readouts/land';
 import { smallSpot } from '@/engine/readouts/small-spot';
 import type { ClickedLamp } from '@/engine/stages/hung';
 import { relief } from '@/engine/stages/relief';
-import { createSegmentService } from '@/segment/segment-service';
+import { SegmentService } from '@/segment/segment-service';
 import { whenReady, type OpenCv } from '@/segment/opencv';
 import { receiveFromDisk } from '@/server/assets/asset-store';
 import { openWorkspace } from '@/server/assets/workspace';
@@ -59,7 +59,7 @@ async function sceneOn({ name, photo }: Layout): Promise<Scene> {
 
 async function serviceOn({ photo }: Layout) {
   const { data, info } = await sharp(photo).raw().toBuffer({ resolveWithObject: true });
-  const service = createSegmentService(ready);
+  const service = new SegmentService(ready);
   service.open({ width: info.width, height: info.height, rgb: new Uint8Array(data) });
   return service;
 }

@@ -6,7 +6,7 @@ import { parseScene } from '@/core/scene/parse-scene';
 import { KINDS } from '@/core/fixture/kinds';
 import type { Fixture, Scene } from '@/core/scene/schema';
 import type { Picture } from '@/segment/picture';
-import { createSegmentService } from '@/segment/segment-service';
+import { SegmentService } from '@/segment/segment-service';
 import { whenReady, type OpenCv } from '@/segment/opencv';
 import { windowClues, windowsIn } from '@/state/actions/windows';
 import { sampleOf, twinClues, twinsIn } from '@/state/actions/twins';
@@ -32,7 +32,7 @@ const WIDTH = 1600;
 
 const { cv } = await whenReady(createRequire(import.meta.url)('@techstark/opencv-js') as OpenCv);
 async function twinsOn(scene: Scene, lit: Fixture, picture: Picture) {
-  const service = createSegmentService(Promise.resolve({ cv }));
+  const service = new SegmentService(Promise.resolve({ cv }));
   service.open(picture);
   if (KINDS[lit.kind].findsWindow)
     return windowsIn(scene, lit, await service.windowTwins(windowClues(scene), lit.path));

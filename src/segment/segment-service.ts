@@ -10,17 +10,14 @@ import { facadesAt } from '@/core/layout/facades';
 import { findWindow } from '@/core/layout/find-window';
 import { footEdges } from '@/core/layout/foot-edges';
 import { showsSuchGlass } from '@/core/layout/lamp-glass';
-import { guessPerspective, type Perspective } from '@/core/layout/guess-horizon';
 import type { WallPiece } from '@/core/plan/wall-pieces';
 import { middleOf } from '@/core/plane/middle-of';
-import type { Plane } from '@/core/plane/plane';
 import { findAlike, type Sample } from './find-alike';
 import { brushEdges } from './edge-brush';
-import { greyCopy } from './grey-copy';
-import { withMats, type OpenCv } from './opencv';
+import { KnownPlate } from './known-plate';
+import type { OpenCv } from './opencv';
 import type { Picture } from './picture';
 import { standingThings } from './standing-things';
-import { straightLines } from './straight-lines';
 import { traceEdges, type EdgeTrace } from './trace-edge';
 import { straightestFacade, windowTwins, type WindowTwin } from './window-twins';
 import { uprightThings } from './upright-things';
@@ -32,96 +29,89 @@ export interface WindowClues {
   walls: WallPiece[];
 }
 
-/** What the segmentation's worker does, for one plate. */
-export function createSegmentService(ready: Promise<{ cv: OpenCv }>) {
-  let plate: Picture | undefined;
-  let trace: EdgeTrace | undefined;
-  let lines: PlateLine[] | undefined;
-  let perspective: Perspective | undefined | null;
-  let grey: Plane | undefined;
-  const opened = () => {
-    if (!plate) throw new Error('The plate is not there yet.');
-    return plate;
-  };
-  const linesOf = (cv: OpenCv) => (lines ??= straightLines(cv, opened()));
-  const aspectOf = ({ width, height }: Picture) => width / height;
-  /** How the plate was taken, as far as its edges say it. */
-  function perspectiveOf(cv: OpenCv): Perspective | undefined {
-    perspective ??= guessPerspective(linesOf(cv), aspectOf(opened())) ?? null;
-    return perspective ?? undefined;
-  }
-  const levelOf = (cv: OpenCv) => perspectiveOf(cv)?.level.map(({ u }) => u) ?? [];
-  const greyOf = (cv: OpenCv): Plane =>
-    (grey ??= withMats((keep) => {
-      const { cols, rows, data } = greyCopy(cv, keep, opened());
-      return { width: cols, height: rows, data: Float32Array.from(data) };
-    }));
-  return {
-    /** Takes the plate, before anything else. */
-    open(picture: Picture): void {
-      plate = picture;
-    },
-    /** Coverage after a stroke on what was found before, if anything was. A byte a pixel of the picture. */
-    async brush(before: Uint8Array | undefined, stroke: EdgeStroke): Promise<Uint8Array> {
-      const { cv } = await ready;
-      const picture = opened();
-      return brushEdges(cv, picture, before ?? new Uint8Array(picture.width * picture.height), stroke);
-    },
-    /** The straight edges of the plate. */
-    async straightLines(): Promise<PlateLine[]> {
-      const { cv } = await ready;
-      return linesOf(cv);
-    },
-    /** The thin upright things of the plate. */
-    async uprightThings(): Promise<UprightThing[]> {
-      const { cv } = await ready;
-      return uprightThings(cv, opened());
-    },
-    /** Things that stand on the ground of the plate. */
-    async standingThings(horizon: number): Promise<ThingBox[]> {
-      const { cv } = await ready;
-      return standingThings(cv, opened(), horizon);
-    },
-    /** Places of the plate that look like a part of it, and where a ground plan lets it be. */
-    async findAlike(sample: Sample, clues?: TwinClues): Promise<Alike[]> {
-      const { cv } = await ready;
-      const found = findAlike(cv, opened(), sample, clues && twinFit(clues));
-      if (!sample.glass) return found;
-      const shows = showsSuchGlass(greyOf(cv), sample.at, sample.glass.u);
-      return found.filter(({ at, times }) => shows(at, times));
-    },
-    /** The level edges of the plate along which a wall's foot may run. */
-    async footEdges(): Promise<PlateLine[]> {
-      const { cv } = await ready;
-      const told = perspectiveOf(cv);
-      return told ? footEdges(linesOf(cv), told, aspectOf(opened())) : [];
-    },
-    /** The outline of the window in which a place lies. */
-    async findWindow(
-      { camera, horizon, walls }: WindowClues,
-      at: PlatePoint,
-    ): Promise<PlatePoint[] | undefined> {
-      const { cv } = await ready;
-      return findWindow(greyOf(cv), camera, facadesAt(camera, horizon, walls, levelOf(cv), at), at);
-    },
-    /** Windows that look like one, on the same wall. */
-    async windowTwins({ camera, horizon, walls }: WindowClues, outline: PlatePoint[]): Promise<WindowTwin[]> {
-      const { cv } = await ready;
-      const facades = facadesAt(camera, horizon, walls, levelOf(cv), middleOf(outline));
-      return windowTwins(cv, greyOf(cv), camera, straightestFacade(camera, facades, outline), outline);
-    },
-    /** Begins to follow edges from a place. */
-    async traceFrom(place: PlatePoint): Promise<void> {
-      const { cv } = await ready;
-      trace?.close();
-      trace = traceEdges(cv, opened(), place);
-    },
-    /** Points along the edges to another place, with it. */
-    async traceTo(place: PlatePoint): Promise<PlatePoint[]> {
-      await ready;
-      return trace?.to(place) ?? [place];
-    },
-  };
-}
+/** What the segmentation's worker does, for one plate. It answers once OpenCV is `ready`. */
+export class SegmentService {
+  private plate?: KnownPlate;
+  private trace?: EdgeTrace;
 
-export type SegmentService = ReturnType<typeof createSegmentService>;
+  constructor(private readonly ready: Promise<{ cv: OpenCv }>) {}
+
+  /** Takes the plate, before anything else. */
+  open(picture: Picture): void {
+    this.plate = new KnownPlate(picture);
+  }
+
+  /** Coverage after a stroke on what was found before, if anything was. A byte a pixel of the picture. */
+  async brush(before: Uint8Array | undefined, stroke: EdgeStroke): Promise<Uint8Array> {
+    const { cv, plate } = await this.means();
+    const { width, height } = plate.picture;
+    return brushEdges(cv, plate.picture, before ?? new Uint8Array(width * height), stroke);
+  }
+
+  /** The straight edges of the plate. */
+  async straightLines(): Promise<PlateLine[]> {
+    const { cv, plate } = await this.means();
+    return plate.lines(cv);
+  }
+
+  /** The thin upright things of the plate. */
+  async uprightThings(): Promise<UprightThing[]> {
+    const { cv, plate } = await this.means();
+    return uprightThings(cv, plate.picture);
+  }
+
+  /** Things that stand on the ground of the plate. */
+  async standingThings(horizon: number): Promise<ThingBox[]> {
+    const { cv, plate } = await this.means();
+    return standingThings(cv, plate.picture, horizon);
+  }
+
+  /** Places of the plate that look like a part of it, and where a ground plan lets it be. */
+  async findAlike(sample: Sample, clues?: TwinClues): Promise<Alike[]> {
+    const { cv, plate } = await this.means();
+    const found = findAlike(cv, plate.picture, sample, clues && twinFit(clues));
+    if (!sample.glass) return found;
+    const shows = showsSuchGlass(plate.grey(cv), sample.at, sample.glass.u);
+    return found.filter(({ at, times }) => shows(at, times));
+  }
+
+  /** The level edges of the plate along which a wall's foot may run. */
+  async footEdges(): Promise<PlateLine[]> {
+    const { cv, plate } = await this.means();
+    const told = plate.perspective(cv);
+    return told ? footEdges(plate.lines(cv), told, plate.aspect) : [];
+  }
+
+  /** The outline of the window in which a place lies. */
+  async findWindow(clues: WindowClues, at: PlatePoint): Promise<PlatePoint[] | undefined> {
+    const { cv, plate } = await this.means();
+    const { camera, horizon, walls } = clues;
+    return findWindow(plate.grey(cv), camera, facadesAt(camera, horizon, walls, plate.levels(cv), at), at);
+  }
+
+  /** Windows that look like one, on the same wall. */
+  async windowTwins({ camera, horizon, walls }: WindowClues, outline: PlatePoint[]): Promise<WindowTwin[]> {
+    const { cv, plate } = await this.means();
+    const facades = facadesAt(camera, horizon, walls, plate.levels(cv), middleOf(outline));
+    return windowTwins(cv, plate.grey(cv), camera, straightestFacade(camera, facades, outline), outline);
+  }
+
+  /** Begins to follow edges from a place. */
+  async traceFrom(place: PlatePoint): Promise<void> {
+    const { cv, plate } = await this.means();
+    this.trace?.close();
+    this.trace = traceEdges(cv, plate.picture, place);
+  }
+
+  /** Points along the edges to another place, with it. */
+  async traceTo(place: PlatePoint): Promise<PlatePoint[]> {
+    await this.ready;
+    return this.trace?.to(place) ?? [place];
+  }
+
+  private async means(): Promise<{ cv: OpenCv; plate: KnownPlate }> {
+    const { cv } = await this.ready;
+    if (!this.plate) throw new Error('The plate is not there yet.');
+    return { cv, plate: this.plate };
+  }
+}

@@ -11,7 +11,7 @@ import { brushEdges } from './edge-brush';
 import { whenReady, type OpenCv } from './opencv';
 import { boxAround, type Picture } from './picture';
 import { findAlike } from './find-alike';
-import { createSegmentService } from './segment-service';
+import { SegmentService } from './segment-service';
 import { standingThings } from './standing-things';
 import { straightLines } from './straight-lines';
 import { traceEdges } from './trace-edge';
@@ -268,9 +268,9 @@ describe('boxAround', () => {
   });
 });
 
-describe('createSegmentService', () => {
+describe('SegmentService', () => {
   it('wants the plate first, then adds stroke to stroke', async () => {
-    const service = createSegmentService(Promise.resolve({ cv }));
+    const service = new SegmentService(Promise.resolve({ cv }));
     await expect(service.brush(undefined, loop)).rejects.toThrow('not there yet');
     service.open(picture);
     expect(await service.brush(undefined, loop)).toEqual(brushEdges(cv, picture, NOTHING, loop));
@@ -319,7 +319,7 @@ describe('a window in a click', () => {
     const { data, info } = await sharp(await drawnStreet())
       .raw()
       .toBuffer({ resolveWithObject: true });
-    const service = createSegmentService(Promise.resolve({ cv }));
+    const service = new SegmentService(Promise.resolve({ cv }));
     service.open({ width: info.width, height: info.height, rgb: new Uint8Array(data) });
     const clues = { camera: createCamera(DRAWN, 1.5), horizon: DRAWN.horizon, walls: [] };
     const corners = cornersOf(WINDOWS[3]);

@@ -1,9 +1,9 @@
 import * as opencv from '@techstark/opencv-js';
 import { expose } from 'comlink';
 import { whenReady, type OpenCv } from './opencv';
-import { createSegmentService } from './segment-service';
+import { SegmentService } from './segment-service';
 
 // Bundlers put what the module exports beneath `default`.
 const loading = (opencv as { default?: OpenCv }).default ?? opencv;
 
-expose(createSegmentService(whenReady(loading)));
+expose(new SegmentService(whenReady(loading)));

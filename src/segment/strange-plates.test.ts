@@ -11,7 +11,7 @@ import { firstGuess } from '@/state/actions/first-guess';
 import { newScene } from '@/core/scene/new-scene';
 import { DRAWN, drawnStreet } from '../../test/drawn-street';
 import { whenReady, type OpenCv } from './opencv';
-import { createSegmentService } from './segment-service';
+import { SegmentService } from './segment-service';
 
 const ready = whenReady(createRequire(import.meta.url)('@techstark/opencv-js') as OpenCv);
 
@@ -124,7 +124,7 @@ describe('plates that are strange', { timeout: 60_000 }, () => {
     const pixelsOf = async (picture: Sharp) => picture.raw().toBuffer({ resolveWithObject: true });
     const whole = await pixelsOf(sharp(png));
     const { width, height } = whole.info;
-    const service = createSegmentService(ready);
+    const service = new SegmentService(ready);
     service.open({ width, height, rgb: new Uint8Array(whole.data) });
     const { data, info } = await pixelsOf(
       sharp(png).resize({ ...surveySize({ width, height }), fit: 'fill' }),

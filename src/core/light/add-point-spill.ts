@@ -39,8 +39,7 @@ export function addPointSpill(
     const rx = corner[0] + u0 * across[0] + v * down[0];
     const ry = corner[1] + u0 * across[1] + v * down[1];
     const rz = corner[2] + u0 * across[2] + v * down[2];
-    let i = y * region.width;
-    for (let x = 0; x < region.width; x++, i++) {
+    for (let x = 0, i = y * region.width; x < region.width; x++, i++) {
       const along = x * stepU;
       const reach = relief.reach[i];
       const lx = px - (rx + along * across[0]) * reach;

@@ -87,6 +87,12 @@ export function bounceLights(
     }
   }
   const bound = Math.min(1, flux / Math.max(1e-9, taken));
+  return lightsOfBlocks(out, sums, bound, width * height);
+}
+
+/** Lights of the sums over blocks of `pixels`, a share `bound` of what they give. */
+function lightsOfBlocks(out: Float32Array, sums: Float64Array, bound: number, pixels: number): number {
+  const blocks = sums.length / 8;
   let used = 0;
   for (let at = 0; at < sums.length; at += 8) {
     const gives = sums[at + 6];
@@ -97,7 +103,7 @@ export function bounceLights(
     for (let c = 3; c < 6; c++) out[to + c] = sums[at + c] / long;
     out[to + 6] = bound * gives * INVERSE_PI;
     // As many pixels as a block has, each of about this area: what is nearer than that is not told apart.
-    out[to + 7] = ((sums[at + 7] / gives) * width * height * INVERSE_PI) / (columns * rows);
+    out[to + 7] = ((sums[at + 7] / gives) * pixels * INVERSE_PI) / blocks;
   }
   return used;
 }

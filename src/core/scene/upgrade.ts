@@ -23,11 +23,7 @@ interface Versioned {
   cues?: { circuits: object[] }[];
 }
 
-interface OldPlan {
-  walls?: object[];
-  standees?: object[];
-  decks?: object[];
-}
+type OldPlan = Partial<Record<'walls' | 'standees' | 'decks', object[]>>;
 
 interface OldRamp {
   kind: string;

@@ -58,14 +58,9 @@ export function pictureKernels({ exports, memory, scratch, params }: Bound): Pic
     ) {
       if (layers.length > MOST_LAYERS) throw new Error(`A sum has at most ${MOST_LAYERS} layers.`);
       params.set([ambient, ...mist.color, mist.perMetre, sky]);
-      layers.forEach(({ spill, shine, air, source, sourceRows }, k) => {
-        const at = scratch + LAYERS + k * LAYER.BYTES;
-        const { from, to } = sourceRows;
-        const words = [offset(spill), offset(air), offset(source), from, to, offset(shine)];
-        new Uint32Array(memory.buffer, at, words.length).set(words);
-        const { spill: onPlate, air: inAir, source: onGlass, shine: mirrored } = weights[k];
-        new Float32Array(memory.buffer, at + LAYER.SPILL_WEIGHTS, 12).set([...onPlate, ...inAir, ...onGlass, ...mirrored]);
-      });
+      layers.forEach((layer, k) =>
+        writeLayer(memory, scratch + LAYERS + k * LAYER.BYTES, layer, weights[k]),
+      );
       exports.mixRows(
         ...channels(out),
         ...channels(plate),
@@ -92,17 +87,8 @@ export function pictureKernels({ exports, memory, scratch, params }: Bound): Pic
       );
     },
     nightBase(out, plate, { gains, saturation, grey, hold, holdMiddle }, open, kit, first, count) {
-      params.set([
-        ...gains,
-        saturation,
-        ...grey,
-        hold,
-        holdMiddle ** 2,
-        FILM.toe,
-        FILM.inset,
-        BRIGHTEST,
-        DARKEST,
-      ]);
+      const held = [hold, holdMiddle ** 2];
+      params.set([...gains, saturation, ...grey, ...held, FILM.toe, FILM.inset, BRIGHTEST, DARKEST]);
       if (kit) writeGrade(params, kit);
       exports.nightBase(
         ...channels(out, first),
@@ -116,6 +102,20 @@ export function pictureKernels({ exports, memory, scratch, params }: Bound): Pic
       );
     },
   };
+}
+
+/** Notes a layer of a sum: where its planes lie, and its weights. */
+function writeLayer(
+  { buffer }: WebAssembly.Memory,
+  at: number,
+  { spill, shine, air, source, sourceRows: { from, to } }: LayerPlanes,
+  weights: Weights['layers'][number],
+): void {
+  const words = [offset(spill), offset(air), offset(source), from, to, offset(shine)];
+  new Uint32Array(buffer, at, words.length).set(words);
+  const { spill: onPlate, air: inAir, source: onGlass, shine: mirrored } = weights;
+  const floats = [...onPlate, ...inAir, ...onGlass, ...mirrored];
+  new Float32Array(buffer, at + LAYER.SPILL_WEIGHTS, floats.length).set(floats);
 }
 
 /** Notes a grade behind the parameters of the ambient light. */

@@ -20,25 +20,25 @@ function pending() {
 
 describe('a node', () => {
   it('that is asked for twice while it is made is made once', async () => {
-    const { node, has } = store();
+    const nodes = store();
     const { make, finish, made } = pending();
-    const both = Promise.all([node('a', make), node('a', make)]);
-    expect(has('a')).toBe(false);
+    const both = Promise.all([nodes.node('a', make), nodes.node('a', make)]);
+    expect(nodes.has('a')).toBe(false);
     finish();
     const [first, second] = await both;
     expect(second).toBe(first);
     expect(made()).toBe(1);
-    expect(has('a')).toBe(true);
+    expect(nodes.has('a')).toBe(true);
   });
 
   it('that fails fails for all who asked, and can be made again', async () => {
-    const { node } = store();
+    const nodes = store();
     const fails = () => Promise.reject(new Error('no plate'));
-    const both = await Promise.allSettled([node('a', fails), node('a', fails)]);
+    const both = await Promise.allSettled([nodes.node('a', fails), nodes.node('a', fails)]);
     expect(both.map(({ status }) => status)).toEqual(['rejected', 'rejected']);
     const { make, finish } = pending();
     finish();
-    expect((await node('a', make)).refs).toEqual({ at: 7 });
+    expect((await nodes.node('a', make)).refs).toEqual({ at: 7 });
   });
 });
 

@@ -25,69 +25,85 @@ export interface NodeStore {
   clear: () => void;
 }
 
-export function createNodeStore(arena: Arena, budgetBytes: number): NodeStore {
-  const entries = new Map<string, { node: Node<unknown>; lastUsed: number }>();
-  const making = new Map<string, Promise<Node<unknown>>>();
-  const slots = new Map<string, string>();
-  let frame = 0;
+export const createNodeStore = (arena: Arena, budgetBytes: number): NodeStore =>
+  new BudgetedStore(arena, budgetBytes);
 
-  function drop(key: string): void {
-    entries.get(key)?.node.blocks.forEach(arena.release);
-    entries.delete(key);
+class BudgetedStore implements NodeStore {
+  private readonly entries = new Map<string, { node: Node<unknown>; lastUsed: number }>();
+  private readonly making = new Map<string, Promise<Node<unknown>>>();
+  private readonly slots = new Map<string, string>();
+  private frame = 0;
+
+  constructor(
+    private readonly arena: Arena,
+    private readonly budgetBytes: number,
+  ) {}
+
+  beginFrame(): void {
+    this.frame++;
   }
 
-  function dropOldest(): boolean {
+  endFrame(): void {
+    while (this.arena.used() > this.budgetBytes && this.dropOldest());
+  }
+
+  async node<Refs>(key: string, make: () => Promise<Node<Refs>>, slot?: string): Promise<Node<Refs>> {
+    const found = this.entries.get(key);
+    if (found) {
+      found.lastUsed = this.frame;
+      return found.node as Node<Refs>;
+    }
+    const underway = this.making.get(key);
+    if (underway) return (await underway) as Node<Refs>;
+    if (slot !== undefined) this.takeSlot(slot, key);
+    const made = make();
+    this.making.set(key, made);
+    try {
+      const node = await made;
+      this.entries.set(key, { node, lastUsed: this.frame });
+      return node;
+    } finally {
+      this.making.delete(key);
+    }
+  }
+
+  has(key: string): boolean {
+    return this.entries.has(key);
+  }
+
+  allocate(bytes: number): Block {
+    for (;;) {
+      try {
+        return this.arena.allocate(bytes);
+      } catch (error) {
+        if (!(error instanceof ArenaFullError) || !this.dropOldest()) throw error;
+      }
+    }
+  }
+
+  clear(): void {
+    for (const key of [...this.entries.keys()]) this.drop(key);
+  }
+
+  /** Drops what had a slot before. */
+  private takeSlot(slot: string, key: string): void {
+    const old = this.slots.get(slot) ?? '';
+    // What this frame has used may still be read.
+    if ((this.entries.get(old)?.lastUsed ?? this.frame) < this.frame) this.drop(old);
+    this.slots.set(slot, key);
+  }
+
+  private drop(key: string): void {
+    this.entries.get(key)?.node.blocks.forEach(this.arena.release);
+    this.entries.delete(key);
+  }
+
+  private dropOldest(): boolean {
     let oldest: string | undefined;
-    let age = frame;
-    for (const [key, { lastUsed }] of entries) if (lastUsed < age) [oldest, age] = [key, lastUsed];
+    let age = this.frame;
+    for (const [key, { lastUsed }] of this.entries) if (lastUsed < age) [oldest, age] = [key, lastUsed];
     if (oldest === undefined) return false;
-    drop(oldest);
+    this.drop(oldest);
     return true;
   }
-
-  return {
-    beginFrame() {
-      frame++;
-    },
-    endFrame() {
-      while (arena.used() > budgetBytes && dropOldest());
-    },
-    async node<Refs>(key: string, make: () => Promise<Node<Refs>>, slot?: string) {
-      const found = entries.get(key);
-      if (found) {
-        found.lastUsed = frame;
-        return found.node as Node<Refs>;
-      }
-      const underway = making.get(key);
-      if (underway) return (await underway) as Node<Refs>;
-      if (slot !== undefined) {
-        const old = slots.get(slot) ?? '';
-        // What this frame has used may still be read.
-        if ((entries.get(old)?.lastUsed ?? frame) < frame) drop(old);
-        slots.set(slot, key);
-      }
-      const made = make();
-      making.set(key, made);
-      try {
-        const node = await made;
-        entries.set(key, { node, lastUsed: frame });
-        return node;
-      } finally {
-        making.delete(key);
-      }
-    },
-    has: (key) => entries.has(key),
-    allocate(bytes) {
-      for (;;) {
-        try {
-          return arena.allocate(bytes);
-        } catch (error) {
-          if (!(error instanceof ArenaFullError) || !dropOldest()) throw error;
-        }
-      }
-    },
-    clear() {
-      for (const key of [...entries.keys()]) drop(key);
-    },
-  };
 }

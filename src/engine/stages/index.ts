@@ -1,5 +1,6 @@
 import type { AnyStage } from '../graph/stage-spec';
 import { bounce } from './bounce';
+import { cutout, ends } from './cutout';
 import { deviates } from './deviates';
 import { direct } from './direct';
 import { cover, drifted, driftLight } from './drift';
@@ -14,7 +15,7 @@ import { edge, enlarged, passes, refined, softened } from './matte';
 import { mirrored, mirrorImage, mirrorLight, mirrorMap } from './mirror';
 import { lut, night, open, range, tables } from './night';
 import { deepFilm, film, shown } from './picture';
-import { cutout, ends, laid, land, peopled } from './placed';
+import { laid, land, peopled } from './placed';
 import { plate } from './plate';
 import { crease, relief, round } from './relief';
 import { soft } from './shades';

@@ -15,7 +15,7 @@ import { stage } from '../graph/stage';
 import type { View } from '../graph/view';
 import { evened } from './even';
 import { matte } from './matte';
-import { cardAt, cutoutAt, eyeIn } from './placed';
+import { cardAt, cutoutAt, eyeIn } from './cutout';
 import { relief } from './relief';
 import { survey } from './survey';
 

@@ -1,6 +1,6 @@
 import type { TakenPicture } from '@/core/placed/taken-picture';
 import type { OutputChoice } from '@/core/output/output-formats';
-import type { TableOff, TableSide } from '@/core/output/night-table';
+import type { TableSide } from '@/core/output/night-table';
 import type { Switching } from '@/core/output/switching';
 import { SCENE_VERSION } from '@/core/scene/schema';
 import type { LogEntry } from '@/core/scene/history';
@@ -9,6 +9,7 @@ import type { CoveragePicture } from '@/engine/render-assets';
 import type { OpenScene, SceneSummary } from '@/core/scene/opened-scene';
 import type { Nocturne } from '@/core/night/nocturnes';
 import type { Night, Scene } from '@/core/scene/schema';
+import type { Begun, Moment, NightTable, OutputProgress } from './answers';
 import { noteAnswer } from './connection';
 
 /** A fault that the server told of. `status` 0: it did not answer. */
@@ -80,37 +81,6 @@ const post = (path: string, body: unknown, init?: RequestInit) =>
     body: JSON.stringify(body),
     ...init,
   });
-
-/** A scene that was begun, and what a person should know of how its photo was read. */
-export interface Begun {
-  id: string;
-  note?: string;
-}
-
-/** A moment of a scene that was given a name. */
-export interface Moment {
-  id: string;
-  name: string;
-}
-
-/** A night as the text of a `.cube` file, how far it is off, and what is not in it. */
-export interface NightTable {
-  text: string;
-  off: TableOff;
-  missing: string[];
-}
-
-/** A picture on its way out, as the server tells of it. */
-export interface OutputProgress {
-  id: string;
-  state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
-  /** How many go before it, while it waits. */
-  ahead?: number;
-  progress: number;
-  fileName: string;
-  bytes?: number;
-  reason?: string;
-}
 
 /** The server's routes, typed. Every one throws ApiError. */
 export const api = {

@@ -42,6 +42,9 @@ export interface Saver {
 /** Most entries of one request, and most characters of it but for one entry that has more. */
 const BATCH = { entries: 50, characters: 1e6 } as const;
 
+/** Milliseconds before a failed save is tried again, unless told. */
+const RETRY_AFTER = 2000;
+
 /** How often a server that fails is asked before a person is told. */
 const TRIES = 3;
 
@@ -60,98 +63,115 @@ function batchOf(entries: readonly LogEntry[]): LogEntry[] {
   return size < 0 ? [...entries] : entries.slice(0, size);
 }
 
-export function createSaver({ revision, send, keep, onState, retryAfter = 2000 }: SaverOptions): Saver {
-  let base = revision;
-  let entries: LogEntry[] = [];
-  let scene: Scene | undefined;
-  let busy = false;
-  let stopped = false;
-  let stuck: ApiError | undefined;
-  let failures = 0;
-  let isKept = true;
-  let retry: ReturnType<typeof setTimeout> | undefined;
-  let waiters: { resolve: () => void; reject: (reason: Error) => void }[] = [];
+export const createSaver = (options: SaverOptions): Saver => new LogSaver(options);
 
-  const settle = (tell: (waiter: (typeof waiters)[number]) => void) => {
-    waiters.forEach(tell);
-    waiters = [];
-  };
-  const say = (state: SaveState, reason?: string) => {
-    if (!stopped) onState(state, reason);
-  };
-  const keepAll = () => {
-    isKept = keep(currentOutbox(base, entries, scene!));
-  };
+interface Waiter {
+  resolve: () => void;
+  reject: (reason: Error) => void;
+}
 
-  async function work(): Promise<void> {
-    if (busy || stuck) return;
-    busy = true;
-    clearTimeout(retry);
+class LogSaver implements Saver {
+  private base: number;
+  private entries: LogEntry[] = [];
+  private scene?: Scene;
+  private busy = false;
+  private stopped = false;
+  private stuck?: ApiError;
+  private failures = 0;
+  private isKept = true;
+  private retry?: ReturnType<typeof setTimeout>;
+  private waiters: Waiter[] = [];
+
+  constructor(private readonly options: SaverOptions) {
+    this.base = options.revision;
+  }
+
+  push(entry: LogEntry, scene: Scene): void {
+    this.entries = [...this.entries, entry];
+    this.scene = scene;
+    this.keepAll();
+    void this.work();
+  }
+
+  flush(): Promise<void> {
+    if (this.stuck) return Promise.reject(this.stuck);
+    if (this.entries.length === 0) return Promise.resolve();
+    const done = new Promise<void>((resolve, reject) => this.waiters.push({ resolve, reject }));
+    void this.work();
+    return done;
+  }
+
+  resume({ base, entries, scene }: { base: number; entries: LogEntry[]; scene: Scene }): boolean {
+    Object.assign(this, { base, entries, scene });
+    this.keepAll();
+    void this.work();
+    return this.isKept;
+  }
+
+  wake(): void {
+    if (this.entries.length > 0) void this.work();
+  }
+
+  start(): void {
+    this.stopped = false;
+    this.wake();
+  }
+
+  stop(): void {
+    this.stopped = true;
+    clearTimeout(this.retry);
+  }
+
+  private async work(): Promise<void> {
+    if (this.busy || this.stuck) return;
+    this.busy = true;
+    clearTimeout(this.retry);
     try {
-      while (entries.length > 0) {
-        say('saving');
-        const batch = batchOf(entries);
-        base = await send(base, batch);
-        failures = 0;
-        entries = entries.slice(batch.length);
-        keepAll();
+      while (this.entries.length > 0) {
+        this.say('saving');
+        const batch = batchOf(this.entries);
+        this.base = await this.options.send(this.base, batch);
+        this.failures = 0;
+        this.entries = this.entries.slice(batch.length);
+        this.keepAll();
       }
-      say('saved');
-      settle(({ resolve }) => resolve());
+      this.say('saved');
+      this.settle(({ resolve }) => resolve());
     } catch (error) {
-      failed(error instanceof ApiError ? error : new ApiError(500, 'fault', String(error)));
+      this.failed(error instanceof ApiError ? error : new ApiError(500, 'fault', String(error)));
     } finally {
-      busy = false;
+      this.busy = false;
     }
   }
 
-  function failed(error: ApiError): void {
-    const reason = isKept ? error.message : `${error.message} ${NO_ROOM}`;
+  private failed(error: ApiError): void {
+    const reason = this.isKept ? error.message : `${error.message} ${NO_ROOM}`;
     if (!canPass(error) && error.status < 500) {
-      stuck = error;
+      this.stuck = error;
       const isChoice = error.code === 'stale' || error.code === 'outdated';
-      say(isChoice ? error.code : 'refused', reason);
-      return settle((waiter) => waiter.reject(error));
+      this.say(isChoice ? error.code : 'refused', reason);
+      return this.settle((waiter) => waiter.reject(error));
     }
-    if (!canPass(error) && ++failures >= TRIES) {
-      failures = 0;
-      say('failing', reason);
-      return settle((waiter) => waiter.reject(error));
+    if (!canPass(error) && ++this.failures >= TRIES) {
+      this.failures = 0;
+      this.say('failing', reason);
+      return this.settle((waiter) => waiter.reject(error));
     }
-    say('waiting', reason);
-    if (!stopped) retry = setTimeout(() => void work(), retryAfter);
+    this.say('waiting', reason);
+    const { retryAfter = RETRY_AFTER } = this.options;
+    if (!this.stopped) this.retry = setTimeout(() => void this.work(), retryAfter);
   }
 
-  return {
-    push(entry, next) {
-      entries = [...entries, entry];
-      scene = next;
-      keepAll();
-      void work();
-    },
-    flush() {
-      if (stuck) return Promise.reject(stuck);
-      if (entries.length === 0) return Promise.resolve();
-      const done = new Promise<void>((resolve, reject) => waiters.push({ resolve, reject }));
-      void work();
-      return done;
-    },
-    resume(left) {
-      ({ base, entries, scene } = left);
-      keepAll();
-      void work();
-      return isKept;
-    },
-    wake() {
-      if (entries.length > 0) void work();
-    },
-    start() {
-      stopped = false;
-      if (entries.length > 0) void work();
-    },
-    stop() {
-      stopped = true;
-      clearTimeout(retry);
-    },
-  };
+  private keepAll(): void {
+    this.isKept = this.options.keep(currentOutbox(this.base, this.entries, this.scene!));
+  }
+
+  private say(state: SaveState, reason?: string): void {
+    if (!this.stopped) this.options.onState(state, reason);
+  }
+
+  private settle(tell: (waiter: Waiter) => void): void {
+    this.waiters.forEach(tell);
+    this.waiters = [];
+  }
 }

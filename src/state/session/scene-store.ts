@@ -40,31 +40,19 @@ export type SceneStore = StoreApi<SceneState & SceneActions>;
 /** A gesture that nothing ends, such as turns of a wheel, settles after this many milliseconds of rest. */
 const REST = 450;
 
+type Save = (entry: LogEntry, scene: Scene) => void;
+
 /** The store of an opened scene. `save` gets every finished step. */
 export function createSceneStore(
   opened: { id: string; scene: Scene; log: LogEntry[] },
-  save: (entry: LogEntry, scene: Scene) => void,
+  save: Save,
 ): SceneStore {
-  let before: Scene | undefined;
-  let pending: Command | undefined;
-  let rest: ReturnType<typeof setTimeout> | undefined;
-  let held = false;
-
   return createStore<SceneState & SceneActions>((set, get) => {
-    function log(entry: LogEntry, scene: Scene): void {
+    const log = (entry: LogEntry, scene: Scene) => {
       set({ scene, history: advance(get().history, entry) });
       save(entry, scene);
-    }
-
-    function settle(): void {
-      clearTimeout(rest);
-      held = false;
-      if (!before || !pending) return;
-      const { scene, change } = runCommand(before, pending);
-      [before, pending] = [undefined, undefined];
-      set({ gesture: undefined, scene });
-      if (change.patches.length > 0) log({ id: crypto.randomUUID(), kind: 'do', ...change }, scene);
-    }
+    };
+    const { settle, ...gestures } = gesturesOn(set, get, log);
 
     function step(kind: 'undo' | 'redo'): void {
       settle();
@@ -80,25 +68,8 @@ export function createSceneStore(
       scene: opened.scene,
       history: stacksOf(opened.log),
       saveState: 'saved',
-      change(key, command) {
-        if (before && get().gesture !== key) settle();
-        before ??= get().scene;
-        pending = command;
-        set({ gesture: key, scene: runCommand(before, command).scene });
-        clearTimeout(rest);
-        if (!held) rest = setTimeout(settle, REST);
-      },
-      hold() {
-        settle();
-        held = true;
-      },
       settle,
-      run(command) {
-        settle();
-        before = get().scene;
-        pending = command;
-        settle();
-      },
+      ...gestures,
       undo: () => step('undo'),
       redo: () => step('redo'),
       goTo(steps) {
@@ -109,4 +80,48 @@ export function createSceneStore(
       setSaveState: (saveState, saveReason) => set({ saveState, saveReason }),
     };
   });
+}
+
+/** Changes of a scene that become one step of its log when their gesture ends. */
+function gesturesOn(
+  set: (state: Partial<SceneState>) => void,
+  get: () => SceneState,
+  log: Save,
+): Pick<SceneActions, 'change' | 'hold' | 'settle' | 'run'> {
+  let before: Scene | undefined;
+  let pending: Command | undefined;
+  let rest: ReturnType<typeof setTimeout> | undefined;
+  let held = false;
+
+  function settle(): void {
+    clearTimeout(rest);
+    held = false;
+    if (!before || !pending) return;
+    const { scene, change } = runCommand(before, pending);
+    [before, pending] = [undefined, undefined];
+    set({ gesture: undefined, scene });
+    if (change.patches.length > 0) log({ id: crypto.randomUUID(), kind: 'do', ...change }, scene);
+  }
+
+  return {
+    change(key, command) {
+      if (before && get().gesture !== key) settle();
+      before ??= get().scene;
+      pending = command;
+      set({ gesture: key, scene: runCommand(before, command).scene });
+      clearTimeout(rest);
+      if (!held) rest = setTimeout(settle, REST);
+    },
+    hold() {
+      settle();
+      held = true;
+    },
+    settle,
+    run(command) {
+      settle();
+      before = get().scene;
+      pending = command;
+      settle();
+    },
+  };
 }

@@ -1,4 +1,5 @@
-import { api, ApiError, type OutputProgress } from '../session/api';
+import type { OutputProgress } from '../session/answers';
+import { api, ApiError } from '../session/api';
 
 /** Milliseconds between two looks at an output. */
 const LOOK = 200;

@@ -28,86 +28,97 @@ const AT_REST_MS = 2500;
  * shows every frame that the machine can make. The first picture may be there from an earlier visit: then it is shown at once, and what
  * later frames stand on is made behind it.
  */
-export function createPreview(
+export const createPreview = (
   renderer: Renderer,
   paint: Paint,
   onBusy: (busy: boolean) => void,
   onFault: (error: Error) => void,
   kept?: KeptFrames,
-): Preview {
-  let wish: PreviewWish | undefined;
-  let fine = new AbortController();
-  let running = false;
-  let isFirst = true;
-  let resting: ReturnType<typeof setTimeout> | undefined;
-  const lasting = new AbortController();
+): Preview => new FramePreview(renderer, paint, onBusy, onFault, kept);
 
-  async function work(): Promise<void> {
-    running = true;
-    while (wish && !lasting.signal.aborted) {
-      const next = wish;
-      wish = undefined;
-      fine = new AbortController();
-      try {
-        await makeFrames(next);
-      } catch (error) {
-        if (!isAbort(error)) onFault(error as Error);
-      }
-    }
-    running = false;
-    onBusy(false);
+class FramePreview implements Preview {
+  private wish?: PreviewWish;
+  private fine = new AbortController();
+  private readonly lasting = new AbortController();
+  private running = false;
+  private isFirst = true;
+  private resting?: ReturnType<typeof setTimeout>;
+
+  constructor(
+    private readonly renderer: Renderer,
+    private readonly paint: Paint,
+    private readonly onBusy: (busy: boolean) => void,
+    private readonly onFault: (error: Error) => void,
+    private readonly kept?: KeptFrames,
+  ) {}
+
+  show(next: PreviewWish): void {
+    clearTimeout(this.resting);
+    this.wish = next;
+    this.onBusy(true);
+    this.fine.abort();
+    if (!this.running) void this.work();
   }
 
-  async function makeFrames({ coarse, ...request }: PreviewWish): Promise<void> {
+  stop(): void {
+    clearTimeout(this.resting);
+    this.wish = undefined;
+    this.lasting.abort();
+    this.renderer.close();
+  }
+
+  private async work(): Promise<void> {
+    this.running = true;
+    while (this.wish && !this.lasting.signal.aborted) {
+      const next = this.wish;
+      this.wish = undefined;
+      this.fine = new AbortController();
+      try {
+        await this.makeFrames(next);
+      } catch (error) {
+        if (!isAbort(error)) this.onFault(error as Error);
+      }
+    }
+    this.running = false;
+    this.onBusy(false);
+  }
+
+  private async makeFrames({ coarse, ...request }: PreviewWish): Promise<void> {
+    const { renderer, lasting, fine } = this;
     const ready = renderer.isReady(request);
-    const isThere = isFirst && kept !== undefined && (await showKept(kept, request));
-    isFirst = false;
+    const isThere = this.isFirst && this.kept !== undefined && (await this.showKept(this.kept, request));
+    this.isFirst = false;
     if (!ready && !isThere && coarse.width < request.region.width) {
       await renderer.frame({ ...request, region: coarse }, lasting.signal, (pixels) =>
-        paint(pixels, coarse, true),
+        this.paint(pixels, coarse, true),
       );
     }
     const signal = ready ? lasting.signal : AbortSignal.any([fine.signal, lasting.signal]);
-    if (wish && !ready) return;
-    await renderer.frame(request, signal, (pixels) => paint(pixels, request.region, false));
-    keepOnceAtRest(request);
+    if (this.wish && !ready) return;
+    await renderer.frame(request, signal, (pixels) => this.paint(pixels, request.region, false));
+    this.keepOnceAtRest(request);
   }
 
   /** Shows the picture of an earlier visit, where it is that of this document. */
-  async function showKept(frames: KeptFrames, request: FrameRequest): Promise<boolean> {
-    const pixels = await frames.find(renderer.keyOf(request), request.region);
-    if (!pixels || lasting.signal.aborted) return false;
-    paint(pixels, request.region, false);
-    onBusy(false);
+  private async showKept(kept: KeptFrames, request: FrameRequest): Promise<boolean> {
+    const pixels = await kept.find(this.renderer.keyOf(request), request.region);
+    if (!pixels || this.lasting.signal.aborted) return false;
+    this.paint(pixels, request.region, false);
+    this.onBusy(false);
     return true;
   }
 
   /** Keeps the picture for the next visit, once it has stood for a while. It is mixed once more then: while it moves, nothing is copied. */
-  function keepOnceAtRest(request: FrameRequest): void {
-    clearTimeout(resting);
+  private keepOnceAtRest(request: FrameRequest): void {
+    const { kept, renderer, lasting } = this;
+    clearTimeout(this.resting);
     if (!kept || request.show || request.moving) return;
-    resting = setTimeout(() => {
-      if (running || !renderer.isReady(request)) return;
+    this.resting = setTimeout(() => {
+      if (this.running || !renderer.isReady(request)) return;
       void renderer
         .frame(request, lasting.signal, (pixels) => new Uint8ClampedArray(pixels))
         .then((pixels) => kept.keep(renderer.keyOf(request), request.region, pixels))
         .catch(() => {});
     }, AT_REST_MS);
   }
-
-  return {
-    show(next) {
-      clearTimeout(resting);
-      wish = next;
-      onBusy(true);
-      fine.abort();
-      if (!running) void work();
-    },
-    stop() {
-      clearTimeout(resting);
-      wish = undefined;
-      lasting.abort();
-      renderer.close();
-    },
-  };
 }

@@ -1,4 +1,3 @@
-import { wrap, type Remote } from 'comlink';
 import type { EdgeStroke } from '@/core/matte/pass';
 import type { PlatePoint } from '@/core/geometry/camera';
 import type { ThingBox } from '@/core/layout/guess-things';
@@ -10,15 +9,13 @@ import { previewSize } from '@/engine/sizes';
 import type { TwinClues } from '@/core/fixture/twin-fit';
 import type { Alike } from '@/core/fixture/twins';
 import type { Sample } from '@/segment/find-alike';
-import type { SegmentService, WindowClues } from '@/segment/segment-service';
+import type { WindowClues } from '@/segment/segment-service';
 import type { WindowTwin } from '@/segment/window-twins';
 import { api } from '../session/api';
+import { hostSegmentWorker } from './segment-worker-host';
 
 /** Width of the copy of a plate in which edges are looked for, pixels. */
 const WIDTH = 1600;
-
-/** Where the worker is served. */
-const WORKER = `/segment-worker.js?build=${process.env.SUNDEW_BUILD ?? ''}`;
 
 /** Finds edges in a scene's plate, in a worker of its own. */
 export interface Segmenter {
@@ -48,53 +45,11 @@ export interface Segmenter {
 
 export function createSegmenter(sceneId: string, { asset: plateAsset, ...size }: Scene['plate']): Segmenter {
   const { width, height } = previewSize(size, WIDTH);
-  let running: { worker: Worker; service: Promise<Remote<SegmentService>> } | undefined;
   let last: { asset: string; coverage: Uint8Array } | undefined;
-  let giveUp = new AbortController();
-
-  async function begin(worker: Worker, signal: AbortSignal): Promise<Remote<SegmentService>> {
-    const service = wrap<SegmentService>(worker);
+  const { start, ask, cancel } = hostSegmentWorker(async (service, signal) => {
     const codes = await api.plateCodes(sceneId, plateAsset, wholeRegion(width, height), signal);
     await service.open({ width, height, rgb: Uint8Array.from(codes, (code) => code >> 8) });
-    return service;
-  }
-
-  function start(): Promise<Remote<SegmentService>> {
-    if (!running) {
-      giveUp = new AbortController();
-      const worker = new Worker(WORKER);
-      const failed = new Promise<never>((_, reject) => {
-        worker.addEventListener('error', () =>
-          reject(new Error('The part that finds edges did not load. Once the server answers, try again.')),
-        );
-      });
-      const service = Promise.race([begin(worker, giveUp.signal), failed]);
-      running = { worker, service };
-      // The next call begins anew; who asked gets the reason.
-      service.catch(() => end(worker));
-    }
-    return running.service;
-  }
-
-  function end(worker: Worker): void {
-    worker.terminate();
-    if (running?.worker === worker) running = undefined;
-  }
-
-  function cancel(): void {
-    giveUp.abort(new DOMException('Given up.', 'AbortError'));
-    if (running) end(running.worker);
-  }
-
-  /** What a worker answers, unless it is given up before: a terminated one never answers. */
-  async function asked<T>(ask: (service: Remote<SegmentService>) => Promise<T>): Promise<T> {
-    const answer = start().then(ask);
-    const { signal } = giveUp;
-    const givenUp = new Promise<never>((_, reject) => {
-      signal.addEventListener('abort', () => reject(signal.reason as Error), { once: true });
-    });
-    return Promise.race([answer, givenUp]);
-  }
+  });
 
   async function coverageOf(asset: string | undefined): Promise<Uint8Array | undefined> {
     if (asset === undefined) return undefined;
@@ -110,21 +65,21 @@ export function createSegmenter(sceneId: string, { asset: plateAsset, ...size }:
     warm: () => void start().catch(() => {}),
     async brush(asset, strokes) {
       let coverage = await coverageOf(asset);
-      for (const stroke of strokes) coverage = await asked((service) => service.brush(coverage, stroke));
+      for (const stroke of strokes) coverage = await ask((service) => service.brush(coverage, stroke));
       coverage ??= new Uint8Array(width * height);
       const kept = await api.keepCoverage(sceneId, await greyPng(coverage, width, height));
       last = { asset: kept, coverage };
       return kept;
     },
-    straightLines: () => asked((service) => service.straightLines()),
-    standingThings: (horizon) => asked((service) => service.standingThings(horizon)),
-    uprightThings: () => asked((service) => service.uprightThings()),
-    findAlike: (sample, clues) => asked((service) => service.findAlike(sample, clues)),
-    footEdges: () => asked((service) => service.footEdges()),
-    findWindow: (clues, at) => asked((service) => service.findWindow(clues, at)),
-    windowTwins: (clues, outline) => asked((service) => service.windowTwins(clues, outline)),
-    traceFrom: (place) => asked((service) => service.traceFrom(place)),
-    traceTo: (place) => asked((service) => service.traceTo(place)),
+    straightLines: () => ask((service) => service.straightLines()),
+    standingThings: (horizon) => ask((service) => service.standingThings(horizon)),
+    uprightThings: () => ask((service) => service.uprightThings()),
+    findAlike: (sample, clues) => ask((service) => service.findAlike(sample, clues)),
+    footEdges: () => ask((service) => service.footEdges()),
+    findWindow: (clues, at) => ask((service) => service.findWindow(clues, at)),
+    windowTwins: (clues, outline) => ask((service) => service.windowTwins(clues, outline)),
+    traceFrom: (place) => ask((service) => service.traceFrom(place)),
+    traceTo: (place) => ask((service) => service.traceTo(place)),
     cancel,
   };
 }

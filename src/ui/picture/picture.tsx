@@ -4,7 +4,6 @@ import { useStore } from 'zustand';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { notifications } from '@mantine/notifications';
 import {
-  useCallback,
   useMemo,
   useRef,
   useState,
@@ -53,9 +52,6 @@ export function Picture() {
   const { width, height } = useSize(view);
   const geometry = useGeometry({ width, height }, wholePlate ? WHOLE_FRAME : ownFrame, plate);
   const { density, panes, pane, frame, framed, place, box, regions } = geometry;
-  const onFault = useCallback((error: Error) => {
-    notifications.show({ color: 'red', title: 'The picture could not be made', message: error.message });
-  }, []);
   usePreview({ session, canvases, regions, onFault });
   const gestures = useLookGestures({
     view,
@@ -69,16 +65,16 @@ export function Picture() {
   const stage: Stage = { box, turned: frame.angle, night, day: dayCanvas, live, trail };
   const places = placesOf(place, box, frame);
   const at = (index: number): CSSProperties => ({ left: index * pane.width, width: pane.width });
+  const isClose = look.zoom !== 'fit' && look.zoom >= 2;
   return (
     <main
       className={classes.view}
       ref={view}
       aria-label="Picture"
-      data-close={(look.zoom !== 'fit' && look.zoom >= 2) || undefined}
+      data-close={isClose || undefined}
       {...gestures}
       onPointerMove={(event) => {
-        const edge = event.currentTarget.getBoundingClientRect();
-        if (probing || followsPointer) pointer.setState({ at: placeUnder(event, edge, geometry) });
+        if (probing || followsPointer) pointer.setState({ at: placeUnder(event, geometry) });
       }}
       onPointerLeave={() => pointer.setState({ at: undefined })}
     >
@@ -97,6 +93,10 @@ export function Picture() {
       <Says />
     </main>
   );
+}
+
+function onFault({ message }: Error): void {
+  notifications.show({ color: 'red', title: 'The picture could not be made', message });
 }
 
 /** Where panes, frame and plate lie in a view, and what is to be computed of the picture. */
@@ -118,8 +118,9 @@ function useGeometry({ width, height }: Size, frame: SceneFrame | typeof WHOLE_F
 
 type Geometry = ReturnType<typeof useGeometry>;
 
-/** The place of the plate under the pointer, if the picture shows it. `edge`: the view's own place. */
-function placeUnder(event: PointerEvent, edge: DOMRect, geometry: Geometry): PlatePoint | undefined {
+/** The place of the plate under the pointer, if the picture shows it. */
+function placeUnder(event: PointerEvent, geometry: Geometry): PlatePoint | undefined {
+  const edge = event.currentTarget.getBoundingClientRect();
   const { pane, place, frame, plate } = geometry;
   const x = ((event.clientX - edge.left) % pane.width) - place.left;
   const y = event.clientY - edge.top - place.top;

@@ -26,9 +26,6 @@ export function useLookGestures(options: LookGestures) {
   useEffect(() => {
     latest.current = options;
   });
-  const spaceHeld = useRef(false);
-  const drag = useRef<{ x: number; y: number } | null>(null);
-
   const pan = (x: number, y: number) => {
     const { pane, plate, look, density, onLook } = latest.current;
     onLook(panBy(pane, plate, look, density, { x, y }));
@@ -46,12 +43,8 @@ export function useLookGestures(options: LookGestures) {
       const { pane, plate, look, density } = latest.current;
       const box = element.getBoundingClientRect();
       const now = look.zoom === 'fit' ? fitZoom(pane, plate, density) : look.zoom;
-      const factor = event.ctrlKey
-        ? Math.exp(-event.deltaY / 100)
-        : event.deltaY < 0
-          ? WHEEL_STEP
-          : 1 / WHEEL_STEP;
-      zoomTo(now * factor, { x: (event.clientX - box.left) % pane.width, y: event.clientY - box.top });
+      const pointer = { x: (event.clientX - box.left) % pane.width, y: event.clientY - box.top };
+      zoomTo(now * wheelFactor(event), pointer);
     };
     element.addEventListener('wheel', onWheel, { passive: false });
     return () => element.removeEventListener('wheel', onWheel);
@@ -59,11 +52,24 @@ export function useLookGestures(options: LookGestures) {
 
   useHotkeys('f', () => latest.current.onLook(FITTED), EVERYWHERE);
   useHotkeys('1,2,3', (event) => zoomTo(Number(event.key)), EVERYWHERE);
+  return usePanDrag(options.view, pan);
+}
+
+/** How many times closer a turn of the wheel brings the picture; a pinch comes as a turn with Ctrl. */
+function wheelFactor({ ctrlKey, deltaY }: WheelEvent): number {
+  if (ctrlKey) return Math.exp(-deltaY / 100);
+  return deltaY < 0 ? WHEEL_STEP : 1 / WHEEL_STEP;
+}
+
+/** Panning by the middle button, or by dragging while the space bar is held. */
+function usePanDrag(view: LookGestures['view'], pan: (x: number, y: number) => void) {
+  const spaceHeld = useRef(false);
+  const drag = useRef<{ x: number; y: number } | null>(null);
   useHotkeys(
     'space',
     (event) => {
       spaceHeld.current = event.type === 'keydown';
-      latest.current.view.current?.toggleAttribute('data-panning', spaceHeld.current);
+      view.current?.toggleAttribute('data-panning', spaceHeld.current);
     },
     { ...UNLESS_PRESSED, keydown: true, keyup: true, preventDefault: true },
   );

@@ -1,31 +1,21 @@
-import { tonesInside } from '@/engine/readouts/inside';
-import { tonesBeneath } from '@/engine/readouts/beneath';
-import { coverageOf } from '@/engine/readouts/coverage';
-import { glintsOf } from '@/engine/readouts/glints';
-import { hungIn } from '@/engine/readouts/hung';
-import { landOf } from '@/engine/readouts/land';
-import { placesIn } from '@/engine/readouts/places';
-import { luxAt } from '@/engine/readouts/lux';
-import { toneRangeOf } from '@/engine/readouts/tone-range';
-import { touchGroundOf } from '@/engine/readouts/touch-ground';
 import { useEffect, useRef, type RefObject } from 'react';
 import { parseCube } from '@/core/grade/cube-lut';
 import { toneHistogram, type ToneHistogram } from '@/core/picture/tone-histogram';
 import { regionKey, type Region } from '@/core/plane/region';
+import type { RenderAssets } from '@/engine/render-assets';
 import { createRenderer } from '@/engine/renderer';
 import { api } from '@/state/session/api';
 import { onReturn } from '@/state/session/connection';
-import { newestOf } from '@/state/session/newest-of';
 import { MEMORY, type Engine } from '@/state/work/engine';
 import { createKeptFrames } from '@/state/work/kept-frames';
 import { createKeptResults } from '@/state/work/kept-results';
 import { createPreview, type Paint, type Preview } from '@/state/work/preview';
-import type { Readout, ReadoutStore } from '@/state/work/readout-store';
 import type { Scene } from '@/core/scene/schema';
 import type { EditorSession } from '../editor/editor-context';
 import type { Asked } from '../view/slice';
 import { SLICES } from '../view/slices';
 import { createPainter, type PictureCanvases } from './picture-painter';
+import { readersOf } from './readouts';
 
 /** What of the scene is shown for now. */
 const shownScene = ({ scene, view }: EditorSession): Scene =>
@@ -43,104 +33,83 @@ interface PreviewOptions {
   onFault: (error: Error) => void;
 }
 
-function startPreview(
-  { arena, pool }: Engine,
-  sceneId: string,
-  /** The file of the plate: its day is painted. */
-  plate: string,
-  canvases: PictureCanvases,
-  readout: ReadoutStore,
-  isFitted: (region: Region) => boolean,
+interface PreviewMeans {
+  engine: Engine;
+  session: EditorSession;
+  canvases: PictureCanvases;
+  /** Whether a region is that of the whole frame, of which readouts are told. */
+  isFitted: (region: Region) => boolean;
   /** The part of the plate that is shown. */
-  regionShown: () => Region,
-  onFault: (error: Error) => void,
-): Preview {
-  const days = new Map<string, ToneHistogram>();
+  regionShown: () => Region;
+  onFault: (error: Error) => void;
+}
+
+/** Shows a scene's picture, and lets be read what can be read off it. */
+function startPreview({ engine, session, canvases, isFitted, regionShown, onFault }: PreviewMeans): Preview {
+  const { readout } = session;
+  const { id, scene } = session.scene.getState();
   const { paint, paintDay } = createPainter(canvases);
-  const renderer = createRenderer(
-    arena,
-    pool,
-    {
-      async codes(asset, region, signal) {
-        const codes = await api.plateCodes(sceneId, asset, region, signal);
-        if (asset !== plate) return codes;
-        const day = paintDay(codes, region);
-        days.set(regionKey(region), toneHistogram(day));
-        return codes;
-      },
-      lut: async (asset, signal) => parseCube(await api.lutText(sceneId, asset, signal)),
-      coverage: (asset, signal) => api.coverage(sceneId, asset, signal),
-      results: createKeptResults(),
-    },
-    MEMORY.kept,
-  );
-  let [isMaking, hanging] = [false, 0];
-  const tellBusy = () => {
-    canvases.night.dataset.busy = String(isMaking || hanging > 0);
-  };
-  const onBusy = (busy: boolean) => {
-    isMaking = busy;
-    tellBusy();
-  };
-  /** What becomes of a click on a lamp is seen once this is known: the picture is busy until then. */
-  const hang: Readout['hung'] = async (scene, lamp) => {
-    hanging++;
-    tellBusy();
-    try {
-      return await renderer.read(hungIn(scene, lamp), lasting.signal);
-    } finally {
-      hanging--;
-      tellBusy();
-    }
-  };
+  const days = new Map<string, ToneHistogram>();
+  const onDay = (codes: Uint16Array, region: Region) =>
+    days.set(regionKey(region), toneHistogram(paintDay(codes, region)));
+  const assets = assetsOf(id, scene.plate.asset, onDay);
+  const renderer = createRenderer(engine.arena, engine.pool, assets, MEMORY.kept);
+  const lasting = new AbortController();
+  const busy = busySign(canvases.night);
+  const readers = readersOf(renderer, lasting.signal, regionShown);
+  // What becomes of a click on a lamp is seen once this is known: the picture is busy until then.
+  readout.setState({ ...readers, hung: (...asked) => busy.during(readers.hung(...asked)) });
   const show: Paint = (pixels, region, isCoarse) => {
     paint(pixels, region, isCoarse);
     if (!isFitted(region)) return;
     const day = days.get(regionKey(region)) ?? readout.getState().day;
     readout.setState({ night: toneHistogram(pixels), day });
   };
-  const lasting = new AbortController();
-  readout.setState({
-    toneRange: (scene) => renderer.read(toneRangeOf(scene), lasting.signal),
-    lux: newestOf((signal, scene, at) =>
-      renderer.read(luxAt(scene, at), AbortSignal.any([signal, lasting.signal])),
-    ),
-    hung: hang,
-    land: (scene) => renderer.read(landOf(scene), lasting.signal),
-    places: newestOf((signal, scene) =>
-      renderer.read(placesIn(scene), AbortSignal.any([signal, lasting.signal])),
-    ),
-    glints: newestOf((signal, scene) =>
-      renderer.read(glintsOf(scene), AbortSignal.any([signal, lasting.signal])),
-    ),
-    touchGround: newestOf((signal, scene, touch) =>
-      renderer.read(
-        touchGroundOf({ scene, region: regionShown() }, touch),
-        AbortSignal.any([signal, lasting.signal]),
-      ),
-    ),
-    beneath: (scene, circuit) => renderer.read(tonesBeneath(scene, circuit), lasting.signal),
-    inside: (scene, outline) => renderer.read(tonesInside(scene, outline), lasting.signal),
-    coverage: (scene, matte) => renderer.read(coverageOf(scene, matte), lasting.signal),
-  });
-  const preview = createPreview(renderer, show, onBusy, onFault, createKeptFrames(sceneId));
+  const preview = createPreview(renderer, show, busy.making, onFault, createKeptFrames(id));
   return {
-    show: preview.show,
+    show: (wish) => preview.show(wish),
     stop() {
-      readout.setState({
-        toneRange: undefined,
-        lux: undefined,
-        coverage: undefined,
-        hung: undefined,
-        land: undefined,
-        beneath: undefined,
-        inside: undefined,
-        places: undefined,
-        glints: undefined,
-        touchGround: undefined,
-      });
+      readout.setState(Object.fromEntries(Object.keys(readers).map((name) => [name, undefined])));
       lasting.abort();
       preview.stop();
+    },
+  };
+}
+
+/** The files of a scene, as the server hands them. `onDay` gets the codes of the plate itself. */
+const assetsOf = (
+  sceneId: string,
+  plate: string,
+  onDay: (codes: Uint16Array, region: Region) => void,
+): RenderAssets => ({
+  async codes(asset, region, signal) {
+    const codes = await api.plateCodes(sceneId, asset, region, signal);
+    if (asset === plate) onDay(codes, region);
+    return codes;
+  },
+  lut: async (asset, signal) => parseCube(await api.lutText(sceneId, asset, signal)),
+  coverage: (asset, signal) => api.coverage(sceneId, asset, signal),
+  results: createKeptResults(),
+});
+
+/** Says on a canvas whether its picture is still to change. */
+function busySign({ dataset }: HTMLCanvasElement) {
+  let [isMaking, others] = [false, 0];
+  const tell = () => {
+    dataset.busy = String(isMaking || others > 0);
+  };
+  return {
+    making: (now: boolean) => {
+      isMaking = now;
+      tell();
+    },
+    during: <T>(work: Promise<T>): Promise<T> => {
+      others++;
+      tell();
+      return work.finally(() => {
+        others--;
+        tell();
+      });
     },
   };
 }
@@ -162,18 +131,14 @@ export function usePreview({ session, canvases, regions, onFault }: PreviewOptio
       askedOf(session).show === undefined &&
       session.view.getState().look.zoom === 'fit' &&
       (region === wanted.current?.region || region === wanted.current?.coarse);
-    const regionShown = () => wanted.current!.region;
-    const { id, scene } = session.scene.getState();
-    const preview = startPreview(
-      session.takeEngine(),
-      id,
-      scene.plate.asset,
-      elements,
-      session.readout,
+    const preview = startPreview({
+      engine: session.takeEngine(),
+      session,
+      canvases: elements,
       isFitted,
-      regionShown,
+      regionShown: () => wanted.current!.region,
       onFault,
-    );
+    });
     show.current = () => {
       if (wanted.current)
         preview.show({ scene: shownScene(session), ...askedOf(session), ...wanted.current });

@@ -2,7 +2,8 @@
 
 import { useEffect, useState } from 'react';
 import { Anchor, Button, Progress } from '@mantine/core';
-import { api, type OutputProgress } from '@/state/session/api';
+import type { OutputProgress } from '@/state/session/answers';
+import { api } from '@/state/session/api';
 import { followOutput, isUnderWay } from '@/state/work/follow-output';
 import classes from './scenes.module.css';
 

@@ -26,12 +26,6 @@ export function SceneCard({ scene, onGone, onFault, choosing }: SceneCardProps) 
     const box = event.currentTarget.getBoundingClientRect();
     setWipe(1 - (event.clientX - box.left) / box.width);
   };
-  const remove = () =>
-    api.deleteScene(id).then(onGone, (error: Error) => {
-      setAsking(false);
-      onFault(error.message);
-    });
-
   return (
     <article className={classes.card} data-chosen={choosing?.chosen || undefined}>
       {choosing && (
@@ -75,17 +69,34 @@ export function SceneCard({ scene, onGone, onFault, choosing }: SceneCardProps) 
           <IconTrash size={14} />
         </ActionIcon>
       </div>
-      <Modal opened={asking} onClose={() => setAsking(false)} title={`Delete “${title}”?`}>
-        <Text size="sm" c="dimmed">
-          The scene and everything decided in it will be gone. Your photo on disk is not touched.
-        </Text>
-        <Group mt="md" justify="flex-end">
-          <Button variant="default" onClick={() => setAsking(false)}>
-            Keep it
-          </Button>
-          <Button onClick={() => void remove()}>Delete</Button>
-        </Group>
-      </Modal>
+      <DeleteDialog opened={asking} onKeep={() => setAsking(false)} {...{ scene, onGone, onFault }} />
     </article>
+  );
+}
+
+type DeleteDialogProps = Pick<SceneCardProps, 'scene' | 'onGone' | 'onFault'> & {
+  opened: boolean;
+  onKeep: () => void;
+};
+
+/** Asks before a scene is deleted. */
+function DeleteDialog({ scene: { id, title }, opened, onKeep, onGone, onFault }: DeleteDialogProps) {
+  const remove = () =>
+    api.deleteScene(id).then(onGone, (error: Error) => {
+      onKeep();
+      onFault(error.message);
+    });
+  return (
+    <Modal opened={opened} onClose={onKeep} title={`Delete “${title}”?`}>
+      <Text size="sm" c="dimmed">
+        The scene and everything decided in it will be gone. Your photo on disk is not touched.
+      </Text>
+      <Group mt="md" justify="flex-end">
+        <Button variant="default" onClick={onKeep}>
+          Keep it
+        </Button>
+        <Button onClick={() => void remove()}>Delete</Button>
+      </Group>
+    </Modal>
   );
 }

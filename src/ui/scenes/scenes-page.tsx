@@ -5,7 +5,7 @@ import { Dropzone } from '@mantine/dropzone';
 import '@mantine/dropzone/styles.css';
 import { notifications } from '@mantine/notifications';
 import { useRouter } from 'next/navigation';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState, type PropsWithChildren } from 'react';
 import { MOST_TOGETHER } from '@/core/output/output-order';
 import type { SceneSummary } from '@/core/scene/opened-scene';
 import { api, ApiError } from '@/state/session/api';
@@ -27,30 +27,12 @@ interface Taking {
 export function ScenesPage({ scenes }: { scenes: SceneSummary[] }) {
   const router = useRouter();
   const choose = useRef<() => void>(null);
-  const [taking, setTaking] = useState<Taking>();
-  const [fault, setFault] = useState<string>();
+  const { taking, fault, setFault, begin } = useTaking();
   const [chosen, setChosen] = useState<string[]>();
   const [sending, setSending] = useState(false);
   const together = scenes.filter(({ id }) => chosen?.includes(id));
   useEffect(() => watchConnection(() => api.alive()), []);
   useEffect(() => router.refresh(), [router]); // A wall kept from an earlier visit may be older.
-
-  async function begin(file: File | undefined): Promise<void> {
-    if (!file) return;
-    const cancel = new AbortController();
-    setFault(undefined);
-    setTaking({ name: file.name, cancel, sent: 0 });
-    const onSent = (sent: number) => setTaking((now) => now && { ...now, sent });
-    try {
-      const { id, note } = await api.beginScene(file, cancel.signal, onSent);
-      if (note) notifications.show({ color: 'yellow', autoClose: false, message: note });
-      router.push(`/scenes/${id}`);
-    } catch (error) {
-      setTaking(undefined);
-      if (error instanceof ApiError) setFault(`${file.name}: ${error.message}`);
-      else if (!cancel.signal.aborted) throw error;
-    }
-  }
 
   return (
     <div className={classes.page}>
@@ -67,25 +49,14 @@ export function ScenesPage({ scenes }: { scenes: SceneSummary[] }) {
             />
           )}
           {!taking && !chosen && (
-            <>
-              <span className={classes.hint}>Drop a photo anywhere to begin a scene</span>
-              <Button size="compact-sm" onClick={() => choose.current?.()}>
-                Choose a photo
-              </Button>
-              {scenes.length > 0 && (
-                <Button size="compact-sm" variant="default" onClick={() => setChosen([])}>
-                  Send out several
-                </Button>
-              )}
-            </>
+            <Beginning
+              onChoose={() => choose.current?.()}
+              onSeveral={scenes.length > 0 ? () => setChosen([]) : undefined}
+            />
           )}
         </div>
       </header>
-      {fault && (
-        <p role="alert" className={classes.fault}>
-          {fault}
-        </p>
-      )}
+      {fault && <Fault>{fault}</Fault>}
       <Outgoing />
       {sending && <SendTogether scenes={together} onClose={() => setSending(false)} />}
       <main className={classes.wall}>
@@ -111,6 +82,60 @@ export function ScenesPage({ scenes }: { scenes: SceneSummary[] }) {
         <p className={classes.dropText}>Let go to turn it to night</p>
       </Dropzone.FullScreen>
     </div>
+  );
+}
+
+/** Taking in a photo: how far one is, what was wrong with the last one, and what begins a scene of a file. */
+function useTaking() {
+  const router = useRouter();
+  const [taking, setTaking] = useState<Taking>();
+  const [fault, setFault] = useState<string>();
+
+  async function begin(file: File | undefined): Promise<void> {
+    if (!file) return;
+    const cancel = new AbortController();
+    setFault(undefined);
+    setTaking({ name: file.name, cancel, sent: 0 });
+    const onSent = (sent: number) => setTaking((now) => now && { ...now, sent });
+    try {
+      const { id, note } = await api.beginScene(file, cancel.signal, onSent);
+      if (note) notifications.show({ color: 'yellow', autoClose: false, message: note });
+      router.push(`/scenes/${id}`);
+    } catch (error) {
+      setTaking(undefined);
+      if (error instanceof ApiError) setFault(`${file.name}: ${error.message}`);
+      else if (!cancel.signal.aborted) throw error;
+    }
+  }
+  return { taking, fault, setFault, begin };
+}
+
+const Fault = ({ children }: PropsWithChildren) => (
+  <p role="alert" className={classes.fault}>
+    {children}
+  </p>
+);
+
+interface BeginningProps {
+  onChoose: () => void;
+  /** Absent while there is no scene yet. */
+  onSeveral?: () => void;
+}
+
+/** What the wall is for, while nothing else is done on it. */
+function Beginning({ onChoose, onSeveral }: BeginningProps) {
+  return (
+    <>
+      <span className={classes.hint}>Drop a photo anywhere to begin a scene</span>
+      <Button size="compact-sm" onClick={onChoose}>
+        Choose a photo
+      </Button>
+      {onSeveral && (
+        <Button size="compact-sm" variant="default" onClick={onSeveral}>
+          Send out several
+        </Button>
+      )}
+    </>
   );
 }
 

@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
-import { api, ApiError, type OutputProgress } from '@/state/session/api';
+import type { OutputProgress } from '@/state/session/answers';
+import { api, ApiError } from '@/state/session/api';
 import { followOutput, isUnderWay } from '@/state/work/follow-output';
 
 /** Hands a file to the browser's own downloads. `name` counts where no server names it. */

@@ -18,20 +18,9 @@ const ORIGINS: Record<GlintMark['from'], string> = {
 
 /** Which lights get spikes. */
 export function SourcesPart() {
-  const within = useScene(({ scene }) => scene.lens.within);
-  const mattes = useScene(({ scene }) => scene.mattes);
   const run = useScene((state) => state.run);
-  const { glint, glintsAlso, sweep, set: setView } = useView((view) => view);
+  const { sweep, set: setView } = useView((view) => view);
   const marks = useGlintMarks();
-  const chosen = marks.filter((mark) => isChosen(mark, { glint, glintsAlso }));
-
-  /** A click chooses one; with Shift one more, or lets go of it. */
-  function choose(mark: GlintMark, more: boolean): void {
-    const isIn = chosen.includes(mark);
-    const places = more ? chosen.filter((one) => one !== mark).map(({ at }) => at) : [];
-    const [first, ...rest] = isIn && (more || chosen.length === 1) ? places : [...places, mark.at];
-    setView({ glint: first, glintsAlso: rest });
-  }
   return (
     <>
       <SegmentedControl
@@ -53,38 +42,8 @@ export function SourcesPart() {
       {marks.length === 0 && (
         <p className={classes.hint}>No source yet. Light a lamp in Fixtures, or click in the picture.</p>
       )}
-      <ul className={lists.list} aria-label="Sources">
-        {marks.map((mark, k) => (
-          <li key={k}>
-            <UnstyledButton
-              className={lists.item}
-              aria-pressed={chosen.includes(mark)}
-              onClick={(event) => choose(mark, event.shiftKey)}
-            >
-              Source {k + 1}
-              <span>{mark.isOn ? ORIGINS[mark.from] : 'taken away'}</span>
-            </UnstyledButton>
-            {mark === chosen.at(-1) && <ChosenGlints marks={chosen} />}
-          </li>
-        ))}
-      </ul>
-      {mattes.length > 0 && (
-        <div className={classes.pair}>
-          <span>Only inside</span>
-          <NativeSelect
-            size="xs"
-            aria-label="The matte inside which there are spikes"
-            value={within ?? ''}
-            data={[
-              { value: '', label: 'everywhere' },
-              ...mattes.map(({ id, name }) => ({ value: id, label: name })),
-            ]}
-            onChange={({ currentTarget: { value } }) =>
-              run(setLens('Where there are spikes', { within: value === '' ? undefined : value }))
-            }
-          />
-        </div>
-      )}
+      <SourceList marks={marks} />
+      <OnlyInside />
       <div className={classes.actions}>
         <Button
           size="compact-xs"
@@ -96,6 +55,60 @@ export function SourcesPart() {
         </Button>
       </div>
     </>
+  );
+}
+
+/** The sources, each to be chosen. */
+function SourceList({ marks }: { marks: readonly GlintMark[] }) {
+  const { glint, glintsAlso, set: setView } = useView((view) => view);
+  const chosen = marks.filter((mark) => isChosen(mark, { glint, glintsAlso }));
+
+  /** A click chooses one; with Shift one more, or lets go of it. */
+  function choose(mark: GlintMark, more: boolean): void {
+    const isIn = chosen.includes(mark);
+    const places = more ? chosen.filter((one) => one !== mark).map(({ at }) => at) : [];
+    const [first, ...rest] = isIn && (more || chosen.length === 1) ? places : [...places, mark.at];
+    setView({ glint: first, glintsAlso: rest });
+  }
+  return (
+    <ul className={lists.list} aria-label="Sources">
+      {marks.map((mark, k) => (
+        <li key={k}>
+          <UnstyledButton
+            className={lists.item}
+            aria-pressed={chosen.includes(mark)}
+            onClick={(event) => choose(mark, event.shiftKey)}
+          >
+            Source {k + 1}
+            <span>{mark.isOn ? ORIGINS[mark.from] : 'taken away'}</span>
+          </UnstyledButton>
+          {mark === chosen.at(-1) && <ChosenGlints marks={chosen} />}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** The matte inside which there are spikes, where there is any. */
+function OnlyInside() {
+  const within = useScene(({ scene }) => scene.lens.within);
+  const mattes = useScene(({ scene }) => scene.mattes);
+  const run = useScene((state) => state.run);
+  if (mattes.length === 0) return null;
+  const choices = mattes.map(({ id, name }) => ({ value: id, label: name }));
+  return (
+    <div className={classes.pair}>
+      <span>Only inside</span>
+      <NativeSelect
+        size="xs"
+        aria-label="The matte inside which there are spikes"
+        value={within ?? ''}
+        data={[{ value: '', label: 'everywhere' }, ...choices]}
+        onChange={({ currentTarget: { value } }) =>
+          run(setLens('Where there are spikes', { within: value === '' ? undefined : value }))
+        }
+      />
+    </div>
   );
 }
 

@@ -9,6 +9,7 @@ import { setPass } from '@/core/scene/matte-commands';
 import type { Matte } from '@/core/scene/schema';
 import { useScene, useSession, useView } from '../../editor/editor-context';
 import { placeOnSvg } from '../../picture/place-on-svg';
+import { showWay } from '../../picture/show-way';
 import type { Box } from '../../picture/view-geometry';
 import { add, Handle, less } from './matte-handle';
 import classes from '../../picture/picture.module.css';
@@ -29,19 +30,35 @@ function opposite(to: PlatePoint, before: PlatePoint): PlatePoint {
   return { u: -share * to.u, v: -share * to.v };
 }
 
+const placeIn =
+  ({ width, height }: Box) =>
+  ({ u, v }: PlatePoint) =>
+    `${u * width} ${v * height}`;
+
+/** The closed curve through an outline's points. */
+function curveThrough(points: readonly OutlinePoint[], box: Box): string {
+  const place = placeIn(box);
+  const parts = points.map((point, i) => {
+    const next = points[(i + 1) % points.length];
+    const handles = [add(point, point.out ?? { u: 0, v: 0 }), add(next, next.in ?? { u: 0, v: 0 })];
+    return `C${[...handles, next].map(place).join(',')}`;
+  });
+  return `M${place(points[0])}${parts.join('')}Z`;
+}
+
+/** A point whose handle at one end is moved: the other one turns with it. */
+function turned(point: OutlinePoint, end: 'in' | 'out', to: PlatePoint): OutlinePoint {
+  const handle = less(to, point);
+  const other = end === 'in' ? 'out' : 'in';
+  return { ...point, [end]: handle, [other]: opposite(handle, point[other] ?? handle) };
+}
+
 /** An outline with its points, and the handles of its curves. */
 export function OutlineMarks({ box, matte, pass, trail }: MarksProps & { matte: Matte; pass: OutlinePass }) {
   const run = useScene((state) => state.run);
   const { points } = pass;
-  useFollowedEdge(points, box, trail);
-  const place = ({ u, v }: PlatePoint) => `${u * box.width} ${v * box.height}`;
-  const curve = points
-    .map((point, i) => {
-      const next = points[(i + 1) % points.length];
-      const handles = [add(point, point.out ?? { u: 0, v: 0 }), add(next, next.in ?? { u: 0, v: 0 })];
-      return `C${[...handles, next].map(place).join(',')}`;
-    })
-    .join('');
+  useFollowedEdge(points, trail);
+  const place = placeIn(box);
   const replaced = (index: number, point: OutlinePoint) => ({
     points: points.map((other, i) => (i === index ? point : other)),
   });
@@ -58,7 +75,7 @@ export function OutlineMarks({ box, matte, pass, trail }: MarksProps & { matte: 
   const shown = points.length <= MOST_HANDLES;
   return (
     <>
-      {points.length > 1 && <path className={classes.outline} d={`M${place(points[0])}${curve}Z`} />}
+      {points.length > 1 && <path className={classes.outline} d={curveThrough(points, box)} />}
       {shown &&
         ends.map(({ point, at, end, index }) => (
           <path key={`${index} ${end}`} className={classes.outline} d={`M${place(point)}L${place(at)}`} />
@@ -87,15 +104,7 @@ export function OutlineMarks({ box, matte, pass, trail }: MarksProps & { matte: 
             pass={pass}
             label={`Curve ${end === 'in' ? 'into' : 'out of'} point ${index + 1}`}
             at={at}
-            moved={(to) => {
-              const handle = less(to, point);
-              const other = end === 'in' ? 'out' : 'in';
-              return replaced(index, {
-                ...point,
-                [end]: handle,
-                [other]: opposite(handle, point[other] ?? handle),
-              });
-            }}
+            moved={(to) => replaced(index, turned(point, end, to))}
           />
         ))}
     </>
@@ -103,11 +112,7 @@ export function OutlineMarks({ box, matte, pass, trail }: MarksProps & { matte: 
 }
 
 /** While an outline follows edges, shows the way from its last point to the pointer. */
-function useFollowedEdge(
-  points: readonly OutlinePoint[],
-  box: Box,
-  trail: RefObject<SVGPathElement | null>,
-): void {
+function useFollowedEdge(points: readonly OutlinePoint[], trail: RefObject<SVGPathElement | null>): void {
   const { segmenter } = useSession();
   const following = useView((view) => view.following);
   const last = points.at(-1);
@@ -126,9 +131,7 @@ function useFollowedEdge(
       way
         .then((found) => {
           if (stopped) return;
-          const line = [last, ...found].map(({ u, v }) => `${u * box.width} ${v * box.height}`);
-          path.setAttribute('d', `M${line.join('L')}`);
-          path.setAttribute('stroke-width', '1.5');
+          showWay(path, [last, ...found]);
         })
         .catch(() => {})
         .finally(() => {
@@ -141,5 +144,5 @@ function useFollowedEdge(
       svg.removeEventListener('pointermove', follow);
       path.removeAttribute('d');
     };
-  }, [following, last, box.width, box.height, segmenter, trail]);
+  }, [following, last, segmenter, trail]);
 }

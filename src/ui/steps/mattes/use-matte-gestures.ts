@@ -1,5 +1,5 @@
 import { notifications } from '@mantine/notifications';
-import { useRef, type PointerEvent, type RefObject } from 'react';
+import { useRef, type RefObject } from 'react';
 import type { EdgeStroke, Pass } from '@/core/matte/pass';
 import { MOST_STROKE } from '@/core/fields/path';
 import type { OutlinePoint } from '@/core/geometry/flatten-outline';
@@ -43,50 +43,67 @@ export function useChosenPass(): { matte: Matte; pass: Pass } | undefined {
 }
 
 /** What clicks and strokes on the picture do while mattes are made. */
-export function useMatteGestures({ day, live, trail, night }: MatteGestures) {
+export function useMatteGestures(stage: MatteGestures) {
   const chosen = useChosenPass();
-  const { segmenter } = useSession();
+  const edge = useEdgeStroke(stage, chosen);
+  const paint = usePaintStroke(stage, chosen);
+  const clicks = useClicks(stage, chosen);
+  if (chosen?.pass.kind === 'edge') return edge;
+  return chosen?.pass.kind === 'paint' ? paint : clicks;
+}
+
+type Chosen = ReturnType<typeof useChosenPass>;
+
+/** Clicks that add points to an outline, or set the place or colour of a pass. */
+function useClicks({ day, trail }: MatteGestures, chosen: Chosen) {
   const run = useScene((state) => state.run);
-  const brush = useView((view) => view.brush);
-  const edgeAct = useView((view) => view.edgeAct);
+  const addPoint = usePointAdding(trail);
+  const set = (label: string, values: Partial<Pass>) =>
+    run(setPass(`${chosen!.matte.name}: ${label}`, chosen!.matte.id, chosen!.pass.id, values));
+  return usePictureDrag({
+    onDrag: () => {},
+    onEnd: () => {},
+    onClick(at, event) {
+      const pass = chosen?.pass;
+      if (pass?.kind === 'outline')
+        void addPoint(pass.points, at, event.shiftKey).then((points) => points && set('point', { points }));
+      if (pass?.kind === 'area') set('place', { at });
+      if (pass?.kind === 'colour') set('colour', { color: pickColor(day.current!, at) });
+    },
+  });
+}
+
+/** Points of an outline with one more, or with all along the edges to it while it follows them. */
+function usePointAdding(trail: MatteGestures['trail']) {
+  const { segmenter } = useSession();
   const following = useView((view) => view.following);
   const find = useFinding();
-  const stroke = useRef<ReturnType<typeof createLiveStroke>>(null);
   const traced = useRef<PlatePoint>(null);
 
-  function set(label: string, values: Partial<Pass>): void {
-    run(setPass(`${chosen!.matte.name}: ${label}`, chosen!.matte.id, chosen!.pass.id, values));
+  async function alongEdges(from: PlatePoint, to: PlatePoint): Promise<PlatePoint[]> {
+    if (traced.current !== from) await segmenter.traceFrom(from);
+    return segmenter.traceTo(to);
   }
-
-  async function addPoint(points: OutlinePoint[], at: PlatePoint, straight: boolean): Promise<void> {
+  return async (points: OutlinePoint[], at: PlatePoint, straight: boolean) => {
     if (points.length >= MOST_OUTLINE) return sayFull(`An outline has at most ${MOST_OUTLINE} points.`);
     const from = points.at(-1);
-    const fresh =
-      following && !straight && from
-        ? await find(async () => {
-            if (traced.current !== from) await segmenter.traceFrom(from);
-            return segmenter.traceTo(at);
-          })
-        : [at];
+    const fresh = following && !straight && from ? await find(() => alongEdges(from, at)) : [at];
     trail.current?.removeAttribute('d');
     if (!fresh) return;
-    set('point', { points: [...points, ...fresh].slice(0, MOST_OUTLINE) });
     traced.current = null;
-  }
+    return [...points, ...fresh].slice(0, MOST_OUTLINE);
+  };
+}
 
-  function onClick(at: PlatePoint, event: PointerEvent): void {
-    const pass = chosen?.pass;
-    if (pass?.kind === 'outline') void addPoint(pass.points, at, event.shiftKey);
-    if (pass?.kind === 'area') set('place', { at });
-    if (pass?.kind === 'colour') set('colour', { color: pickColor(day.current!, at) });
-  }
+/** Strokes of the edge brush, or its loops. */
+function useEdgeStroke({ trail }: MatteGestures, chosen: Chosen) {
+  const { segmenter } = useSession();
+  const run = useScene((state) => state.run);
+  const { brush, edgeAct } = useView((view) => view);
+  const find = useFinding();
+  const isLoop = edgeAct === 'loop';
 
-  const drawTrail = (path: readonly number[]) =>
-    drawWay(trail.current, path, edgeAct === 'loop', (width) =>
-      edgeAct === 'loop' ? 1.5 : 2 * brush.size * width,
-    );
-
-  async function endEdge(path: number[]): Promise<void> {
+  async function end(path: number[]): Promise<void> {
     const pass = chosen?.pass;
     if (pass?.kind !== 'edge') return;
     if (pass.strokes.length >= MOST_STROKES) return sayFull(`It holds ${MOST_STROKES} strokes.`);
@@ -98,7 +115,21 @@ export function useMatteGestures({ day, live, trail, night }: MatteGestures) {
     run(addStroke(`${chosen!.matte.name}: edge brush`, chosen!.matte.id, pass.id, drawn, asset));
   }
 
-  function endPaint(path: number[]): void {
+  return useStroke({
+    onPart: (path) =>
+      drawWay(trail.current, path, isLoop, (width) => (isLoop ? 1.5 : 2 * brush.size * width)),
+    onEnd: (path) => void end(path),
+    onGiveUp: () => trail.current?.removeAttribute('d'),
+  });
+}
+
+/** Strokes that paint or erase; the live one stands in until the picture shows it. */
+function usePaintStroke({ live, night }: MatteGestures, chosen: Chosen) {
+  const run = useScene((state) => state.run);
+  const brush = useView((view) => view.brush);
+  const stroke = useRef<ReturnType<typeof createLiveStroke>>(null);
+
+  function end(path: number[]): void {
     const pass = chosen?.pass;
     if (pass?.kind !== 'paint') return;
     const painted = pass.strokes.reduce((sum, { path: { length } }) => sum + length / 3, path.length / 3);
@@ -107,39 +138,21 @@ export function useMatteGestures({ day, live, trail, night }: MatteGestures) {
       return sayFull(`It holds ${MOST_STROKES} strokes.`);
     }
     const drawn = { ...brush, path: path.slice(0, 3 * MOST_STROKE) };
-    run(
-      addStroke(
-        `${chosen!.matte.name}: ${brush.erase ? 'erase' : 'paint'}`,
-        chosen!.matte.id,
-        pass.id,
-        drawn,
-      ),
-    );
-    clearWhenShown();
-  }
-
-  /** The live stroke stands in until the picture shows it. */
-  function clearWhenShown(): void {
+    const label = `${chosen!.matte.name}: ${brush.erase ? 'erase' : 'paint'}`;
+    run(addStroke(label, chosen!.matte.id, pass.id, drawn));
     const done = stroke.current;
     whenShown(night.current, () => stroke.current === done && done?.clear());
   }
 
-  const strokes = useStroke({
+  return useStroke({
     onPart(path) {
-      if (chosen?.pass.kind === 'edge') return drawTrail(path);
       if (path.length === 3) {
         stroke.current?.clear();
         stroke.current = createLiveStroke(live.current!, brush);
       }
       stroke.current?.draw(path);
     },
-    onEnd: (path) => (chosen?.pass.kind === 'edge' ? void endEdge(path) : endPaint(path)),
-    onGiveUp() {
-      trail.current?.removeAttribute('d');
-      stroke.current?.clear();
-    },
+    onEnd: end,
+    onGiveUp: () => stroke.current?.clear(),
   });
-  const clicks = usePictureDrag({ onDrag: () => {}, onEnd: () => {}, onClick });
-  const draws = chosen?.pass.kind === 'edge' || chosen?.pass.kind === 'paint';
-  return draws ? strokes : clicks;
 }

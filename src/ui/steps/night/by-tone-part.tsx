@@ -32,15 +32,6 @@ export function ByTonePart() {
     }
   }
 
-  const end = (name: 'low' | 'high', label: string, initial: number) => (
-    <NumberRow
-      label={label}
-      value={refit[name]}
-      range={RANGES.tone}
-      initial={initial}
-      onChange={(value) => change(`night refit ${name}`, setNightPart(label, 'refit', { [name]: value }))}
-    />
-  );
   return (
     <>
       <NumberRow
@@ -69,12 +60,27 @@ export function ByTonePart() {
       </div>
       {!refit.always && (
         <>
-          {end('low', 'Darkest', 0)}
-          {end('high', 'Brightest', 1)}
+          <EndRow end="low" label="Darkest" initial={0} />
+          <EndRow end="high" label="Brightest" initial={1} />
         </>
       )}
       {fault && <p role="alert">{fault}</p>}
     </>
+  );
+}
+
+/** One end of the range to which tones are refitted. */
+function EndRow({ end, label, initial }: { end: 'low' | 'high'; label: string; initial: number }) {
+  const value = useScene(({ scene }) => scene.night.refit[end]);
+  const change = useScene((state) => state.change);
+  return (
+    <NumberRow
+      label={label}
+      value={value}
+      range={RANGES.tone}
+      initial={initial}
+      onChange={(now) => change(`night refit ${end}`, setNightPart(label, 'refit', { [end]: now }))}
+    />
   );
 }
 

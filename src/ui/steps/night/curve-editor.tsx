@@ -1,7 +1,7 @@
 'use client';
 
 import { clamp } from '@/core/plane/clamp';
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { useRef, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
 import { monotoneCurve, type CurvePoint } from '@/core/grade/monotone-curve';
 import { PLAIN_GRADE } from '@/core/night/starting-night';
 import { setNightPart } from '@/core/scene/commands';
@@ -58,21 +58,32 @@ function curvePath(points: readonly CurvePoint[]): string {
     .join('');
 }
 
-/** The tone curve over the tones of the picture: a click adds a point, a drag out of the field takes one away. */
-export function CurveEditor() {
-  const points = useScene(({ scene }) => scene.night.shape.points);
-  const change = useScene((state) => state.change);
+/** Where a point goes in among points, and those with it; undefined where another one is too near. */
+function withPoint(
+  points: readonly CurvePoint[],
+  { x, y }: CurvePoint,
+): { index: number; points: CurvePoint[] } | undefined {
+  const next = points.findIndex((point) => point.x > x);
+  const index = next < 0 ? points.length : next;
+  const near = [points[index - 1], points[index]].some(
+    (point) => point && Math.abs(point.x - x) < 4 * POINT_GAP,
+  );
+  if (near) return undefined;
+  const fresh = { x: round(clamp(x, 0, 1)), y: round(clamp(y, 0, 1)) };
+  return { index, points: [...points.slice(0, index), fresh, ...points.slice(index)] };
+}
+
+/** Dragging a curve's points: `press` adds one where there is none, and `grab` takes hold of one. */
+function useCurveDrag(field: RefObject<SVGSVGElement | null>, points: readonly CurvePoint[], set: SetPoints) {
   const gesture = useGesture();
-  const field = useRef<SVGSVGElement>(null);
   const dragged = useRef<{ index: number; points: readonly CurvePoint[] } | null>(null);
-  const set = (next: readonly CurvePoint[]) =>
-    change('night curve', setNightPart('Curve', 'shape', { points: [...next] }));
 
   const place = (event: PointerEvent): CurvePoint => {
     const box = field.current!.getBoundingClientRect();
     return { x: (event.clientX - box.left) / box.width, y: 1 - (event.clientY - box.top) / box.height };
   };
-  function begin(event: PointerEvent, index: number, from: readonly CurvePoint[]): void {
+
+  function grab(event: PointerEvent, index: number, from: readonly CurvePoint[]): void {
     if (event.button !== 0) return;
     event.stopPropagation();
     field.current!.setPointerCapture(event.pointerId);
@@ -80,20 +91,12 @@ export function CurveEditor() {
     dragged.current = { index, points: from };
   }
 
-  function add(event: PointerEvent): void {
+  function press(event: PointerEvent): void {
     if (event.button !== 0 || points.length >= MOST_POINTS) return;
-    const at = place(event);
-    const index = points.findIndex(({ x }) => x > at.x);
-    const after = index < 0 ? points.length : index;
-    const near = [points[after - 1], points[after]].some((p) => p && Math.abs(p.x - at.x) < 4 * POINT_GAP);
-    if (near) return;
-    const next = [
-      ...points.slice(0, after),
-      { x: round(clamp(at.x, 0, 1)), y: round(clamp(at.y, 0, 1)) },
-      ...points.slice(after),
-    ];
-    begin(event, after, next);
-    set(next);
+    const added = withPoint(points, place(event));
+    if (!added) return;
+    grab(event, added.index, added.points);
+    set(added.points);
   }
 
   function drag(event: PointerEvent): void {
@@ -109,6 +112,21 @@ export function CurveEditor() {
     dragged.current = null;
     gesture.end();
   }
+
+  return { press, grab, drag, end };
+}
+
+type SetPoints = (points: readonly CurvePoint[]) => void;
+
+/** The tone curve over the tones of the picture: a click adds a point, a drag out of the field takes one away. */
+export function CurveEditor() {
+  const points = useScene(({ scene }) => scene.night.shape.points);
+  const change = useScene((state) => state.change);
+  const gesture = useGesture();
+  const field = useRef<SVGSVGElement>(null);
+  const set: SetPoints = (next) =>
+    change('night curve', setNightPart('Curve', 'shape', { points: [...next] }));
+  const { press, grab, drag, end } = useCurveDrag(field, points, set);
 
   function onKeyDown(event: KeyboardEvent, index: number): void {
     const next = stepped(event, points, index);
@@ -126,7 +144,7 @@ export function CurveEditor() {
       preserveAspectRatio="none"
       role="group"
       aria-label="Tone curve"
-      onPointerDown={add}
+      onPointerDown={press}
       onPointerMove={drag}
       onPointerUp={end}
       onPointerCancel={end}
@@ -147,7 +165,7 @@ export function CurveEditor() {
           aria-valuemax={1}
           aria-valuenow={y}
           aria-valuetext={`${x.toFixed(2)} becomes ${y.toFixed(2)}`}
-          onPointerDown={(event) => begin(event, index, points)}
+          onPointerDown={(event) => grab(event, index, points)}
           onKeyDown={(event) => onKeyDown(event, index)}
           onBlur={gesture.end}
         >

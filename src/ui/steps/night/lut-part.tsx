@@ -12,12 +12,11 @@ import classes from '../../worksheet/worksheet.module.css';
 
 const LONGEST = 80;
 
-/** A colour look-up table from a file, with its strength. */
-export function LutPart() {
+/** Taking in a table: whether one is under way, what was wrong with the last one, and what takes a file. */
+function useTaking() {
   const id = useScene((state) => state.id);
-  const lut = useScene(({ scene }) => scene.night.lut);
-  const change = useScene((state) => state.change);
   const run = useScene((state) => state.run);
+  const strength = useScene(({ scene }) => scene.night.lut?.strength ?? 1);
   const [fault, setFault] = useState<string>();
   const [taking, setTaking] = useState(false);
 
@@ -27,19 +26,24 @@ export function LutPart() {
     setTaking(true);
     try {
       const { asset } = await api.takeLut(id, file);
-      const name =
-        file.name
-          .replace(/\.cube$/i, '')
-          .trim()
-          .slice(0, LONGEST) || 'table';
-      run(setNight(`Look-up table: ${name}`, { lut: { asset, name, strength: lut?.strength ?? 1 } }));
+      const bare = file.name.replace(/\.cube$/i, '').trim();
+      const name = bare.slice(0, LONGEST) || 'table';
+      run(setNight(`Look-up table: ${name}`, { lut: { asset, name, strength } }));
     } catch (error) {
       setFault(`${file.name}: ${(error as Error).message}`);
     } finally {
       setTaking(false);
     }
   }
+  return { fault, taking, take };
+}
 
+/** A colour look-up table from a file, with its strength. */
+export function LutPart() {
+  const lut = useScene(({ scene }) => scene.night.lut);
+  const change = useScene((state) => state.change);
+  const run = useScene((state) => state.run);
+  const { fault, taking, take } = useTaking();
   return (
     <>
       {lut && (

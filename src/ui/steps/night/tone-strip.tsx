@@ -25,7 +25,6 @@ export function ToneStrip() {
   const gesture = useGesture();
   const bar = useRef<HTMLDivElement>(null);
   const [chosen, setChosen] = useState(0);
-  const dragging = useRef<number | null>(null);
   const index = Math.min(chosen, stops.length - 1);
   const set = (next: Stop[]) =>
     change('night strip', setNightPart('Colour by tone', 'byTone', { stops: next }));
@@ -48,52 +47,20 @@ export function ToneStrip() {
     gesture.end();
   }
 
-  function grab(event: PointerEvent, at: number): void {
-    if (event.button !== 0) return;
-    event.stopPropagation();
-    event.currentTarget.setPointerCapture(event.pointerId);
-    setChosen(at);
-    dragging.current = at;
-    gesture.hold();
-  }
-
-  function onKeyDown(event: KeyboardEvent, at: number): void {
-    const step = NUDGE * (event.shiftKey ? 10 : 1);
-    if (event.key === 'ArrowLeft') setStop(at, { at: clamp(stops[at].at - step) });
-    else if (event.key === 'ArrowRight') setStop(at, { at: clamp(stops[at].at + step) });
-    else if (event.key === 'Delete' || event.key === 'Backspace') removeStop(at);
-    else return;
-    event.preventDefault();
-    event.stopPropagation();
-  }
-
   return (
     <>
       <div className={classes.strip} role="group" aria-label="Colours from dark to light">
         <div ref={bar} data-testid="tone-strip" style={{ background: ramp(stops) }} onPointerDown={add} />
         {stops.map(({ at, color }, i) => (
-          <span
+          <StopHandle
             key={i}
-            className={classes.stop}
-            role="slider"
-            tabIndex={0}
-            aria-label={`Stop ${i + 1}`}
-            aria-valuemin={0}
-            aria-valuemax={1}
-            aria-valuenow={at}
-            data-chosen={i === index || undefined}
-            style={{ left: `${100 * at}%`, background: css(color) }}
-            onFocus={() => setChosen(i)}
-            onPointerDown={(event) => grab(event, i)}
-            onPointerMove={(event) => {
-              if (dragging.current === i) setStop(i, { at: place(event) });
-            }}
-            onPointerUp={() => {
-              dragging.current = null;
-              gesture.end();
-            }}
-            onKeyDown={(event) => onKeyDown(event, i)}
-            onBlur={gesture.end}
+            label={`Stop ${i + 1}`}
+            chosen={i === index}
+            stop={{ at, color }}
+            placeOf={place}
+            onChoose={() => setChosen(i)}
+            onMove={(to) => setStop(i, { at: to })}
+            onRemove={() => removeStop(i)}
           />
         ))}
       </div>
@@ -105,6 +72,68 @@ export function ToneStrip() {
         onRemove={() => removeStop(index)}
       />
     </>
+  );
+}
+
+interface StopHandleProps {
+  label: string;
+  chosen: boolean;
+  stop: Readonly<Stop>;
+  /** The tone under the pointer. */
+  placeOf: (event: PointerEvent) => number;
+  onChoose: () => void;
+  onMove: (to: number) => void;
+  onRemove: () => void;
+}
+
+/** A stop on the strip, to be dragged, or stepped by keys. */
+function StopHandle({ label, chosen, stop, placeOf, onChoose, onMove, onRemove }: StopHandleProps) {
+  const gesture = useGesture();
+  const dragging = useRef(false);
+  const { at, color } = stop;
+
+  function grab(event: PointerEvent): void {
+    if (event.button !== 0) return;
+    event.stopPropagation();
+    event.currentTarget.setPointerCapture(event.pointerId);
+    onChoose();
+    dragging.current = true;
+    gesture.hold();
+  }
+
+  function letGo(): void {
+    dragging.current = false;
+    gesture.end();
+  }
+
+  function onKeyDown(event: KeyboardEvent): void {
+    const step = NUDGE * (event.shiftKey ? 10 : 1);
+    if (event.key === 'ArrowLeft') onMove(clamp(at - step));
+    else if (event.key === 'ArrowRight') onMove(clamp(at + step));
+    else if (event.key === 'Delete' || event.key === 'Backspace') onRemove();
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
+  return (
+    <span
+      className={classes.stop}
+      role="slider"
+      tabIndex={0}
+      aria-label={label}
+      aria-valuemin={0}
+      aria-valuemax={1}
+      aria-valuenow={at}
+      data-chosen={chosen || undefined}
+      style={{ left: `${100 * at}%`, background: css(color) }}
+      onFocus={onChoose}
+      onPointerDown={grab}
+      onPointerMove={(event) => dragging.current && onMove(placeOf(event))}
+      onPointerUp={letGo}
+      onPointerCancel={letGo}
+      onKeyDown={onKeyDown}
+      onBlur={gesture.end}
+    />
   );
 }
 

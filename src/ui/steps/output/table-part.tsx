@@ -3,7 +3,8 @@
 import { Button } from '@mantine/core';
 import { useState } from 'react';
 import { TABLE_SIDES, type TableSide } from '@/core/output/night-table';
-import { api, ApiError, type NightTable } from '@/state/session/api';
+import type { NightTable } from '@/state/session/answers';
+import { api, ApiError } from '@/state/session/api';
 import { useScene, useSession } from '../../editor/editor-context';
 import { Choice } from '../../controls/choice';
 import { download } from '../../sending/use-sending';

@@ -1,7 +1,7 @@
 'use client';
 
 import { Button, Modal, SegmentedControl } from '@mantine/core';
-import { useRef, useState } from 'react';
+import { useRef, useState, type RefObject } from 'react';
 import { RANGES, type Range } from '@/core/fields/ranges';
 import { MOST_OUTLINE } from '@/core/matte/matte-schema';
 import { FIRST_CUT, type PlacedCut } from '@/core/placed/placed-schema';
@@ -44,16 +44,8 @@ export function CutDialog({ placed, onClose }: { placed: Placed; onClose: () => 
   const [size, setSize] = useState(BRUSH);
   const trail = useRef<SVGPathElement>(null);
   const cut = useCut(placed);
-  const closed = tool !== 'take' && tool !== 'leave';
-  const strokes = useStroke({
-    onPart: (path) => drawWay(trail.current, path, closed, (width) => (closed ? 1.5 : 2 * size * width)),
-    onEnd(path) {
-      trail.current?.removeAttribute('d');
-      const places = path.filter((_, i) => i % 3 < 2).slice(0, 2 * MOST_OUTLINE);
-      if (places.length >= (closed ? 6 : 2)) void cut.stroke(tool, places, size);
-    },
-    onGiveUp: () => trail.current?.removeAttribute('d'),
-  });
+  const closed = isLoop(tool);
+  const strokes = useCutStroke(trail, tool, size, (places) => void cut.stroke(tool, places, size));
   return (
     <Modal opened onClose={onClose} title={`Cut out ${placed.name}`} size={880} yOffset={40}>
       <SegmentedControl
@@ -105,6 +97,28 @@ export function CutDialog({ placed, onClose }: { placed: Placed; onClose: () => 
       </div>
     </Modal>
   );
+}
+
+/** Whether a tool's stroke goes around something. */
+const isLoop = (tool: CutTool) => tool !== 'take' && tool !== 'leave';
+
+/** Strokes over the picture that is cut, with their trail. `onDrawn` gets their places: u and v, one after the other. */
+function useCutStroke(
+  trail: RefObject<SVGPathElement | null>,
+  tool: CutTool,
+  size: number,
+  onDrawn: (places: number[]) => void,
+) {
+  const closed = isLoop(tool);
+  return useStroke({
+    onPart: (path) => drawWay(trail.current, path, closed, (width) => (closed ? 1.5 : 2 * size * width)),
+    onEnd(path) {
+      trail.current?.removeAttribute('d');
+      const places = path.filter((_, i) => i % 3 < 2).slice(0, 2 * MOST_OUTLINE);
+      if (places.length >= (closed ? 6 : 2)) onDrawn(places);
+    },
+    onGiveUp: () => trail.current?.removeAttribute('d'),
+  });
 }
 
 /** A loop around the middle, for those who draw nothing. */

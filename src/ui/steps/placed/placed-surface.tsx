@@ -8,7 +8,7 @@ import { cardCorners, cardOf, cardPoint } from '@/core/placed/placed-card';
 import { groundOf } from '@/core/placed/placed-land';
 import { project } from '@/core/geometry/camera';
 import { removePlaced, setPlaced } from '@/core/scene/placed-commands';
-import type { Placed } from '@/core/scene/schema';
+import type { Placed, Scene } from '@/core/scene/schema';
 import { useScene, useView } from '../../editor/editor-context';
 import { placeOnSvg } from '../../picture/place-on-svg';
 import { PlaceHandle } from '../../picture/place-handle';
@@ -54,52 +54,60 @@ export function PlacedSurface(stage: Stage) {
   );
 }
 
+/** Where a placed picture is seen: its corners, its top, and the way from foot to top on the plate. */
+function lieOf(scene: Scene, placed: Placed) {
+  const { foot } = placed;
+  const camera = cameraOf(scene);
+  const card = cardOf(camera, groundOf(camera, scene.plan), placed);
+  const top = project(camera, cardPoint(card, 0.5, 1)) ?? foot;
+  const long = Math.max(1e-3, Math.hypot(top.u - foot.u, top.v - foot.v));
+  const [along, down] = [(top.u - foot.u) / long, (top.v - foot.v) / long];
+  return { corners: cardCorners(camera, card), top, long, along, down };
+}
+
+/** What a gesture changes of a placed picture. */
+function useChanges({ id, name }: Placed) {
+  const change = useScene((state) => state.change);
+  return {
+    resize: (to: number) =>
+      change(`placed ${id} tall`, setPlaced(`${name}: height`, id, { tall: clampTo(to, RANGES.placedTall) })),
+    move: (from: Placed['foot'], by: Placed['foot']) =>
+      change(
+        `placed ${id} foot`,
+        setPlaced(`Move ${name}`, id, { foot: { u: from.u + by.u, v: from.v + by.v } }),
+      ),
+  };
+}
+
 function PlacedMark({ placed, box }: { placed: Placed; box: Box }) {
   const scene = useScene((state) => state.scene);
   const run = useScene((state) => state.run);
-  const change = useScene((state) => state.change);
   const chosen = useView((view) => view.placed === placed.id);
   const setView = useView((view) => view.set);
   const gesture = useGesture();
   const start = useRef(placed.foot);
   const group = useRef<SVGGElement>(null);
   const { id, name, foot, tall } = placed;
-  const choose = (isHeld: boolean) => isHeld && setView({ placed: id });
-  const resize = (to: number) =>
-    change(`placed ${id} tall`, setPlaced(`${name}: height`, id, { tall: clampTo(to, RANGES.placedTall) }));
-  const move = (from: Placed['foot'], by: Placed['foot']) =>
-    change(
-      `placed ${id} foot`,
-      setPlaced(`Move ${name}`, id, { foot: { u: from.u + by.u, v: from.v + by.v } }),
-    );
+  const choose = () => setView({ placed: id });
+  const { move, resize } = useChanges(placed);
   useWheel(group, WHEEL_STEP, (factor) => resize(tall * factor));
   const drag = usePictureDrag({
     onStart() {
       start.current = foot;
       gesture.hold();
-      setView({ placed: id });
+      choose();
     },
     onDrag: (by) => move(start.current, by),
     onEnd: gesture.end,
-    onClick: () => setView({ placed: id }),
+    onClick: choose,
   });
-  const camera = cameraOf(scene);
-  const card = cardOf(camera, groundOf(camera, scene.plan), placed);
-  const corners = cardCorners(camera, card).map(({ u, v }) => `${u * box.width},${v * box.height}`);
-  const top = project(camera, cardPoint(card, 0.5, 1)) ?? foot;
-  const long = Math.max(1e-3, Math.hypot(top.u - foot.u, top.v - foot.v));
-  const [along, down] = [(top.u - foot.u) / long, (top.v - foot.v) / long];
+  const { corners, top, long, along, down } = lieOf(scene, placed);
   return (
-    <g
-      ref={group}
-      className={classes.surround}
-      data-chosen={chosen || undefined}
-      onFocus={() => setView({ placed: id })}
-    >
+    <g ref={group} className={classes.surround} data-chosen={chosen || undefined} onFocus={choose}>
       <polygon
         className={classes.placed}
         data-chosen={chosen || undefined}
-        points={corners.join(' ')}
+        points={corners.map(({ u, v }) => `${u * box.width},${v * box.height}`).join(' ')}
         {...drag}
       />
       <PlaceHandle
@@ -109,7 +117,7 @@ function PlacedMark({ placed, box }: { placed: Placed; box: Box }) {
         size={SIZE}
         nudge={NUDGE}
         value={foot}
-        onHold={choose}
+        onHold={(isHeld) => isHeld && choose()}
         onRemove={() => run(removePlaced(id))}
         onMove={move}
       />

@@ -4,24 +4,15 @@ import { Button } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useState } from 'react';
 import { useStore } from 'zustand';
-import { addSurface, setPlan, standUp } from '@/core/scene/commands';
+import { setPlan } from '@/core/scene/commands';
 import { RANGES, type Range } from '@/core/fields/ranges';
-import { MOST_MATTES } from '@/core/matte/matte-schema';
-import { MOST_SURFACES } from '@/core/plan/plan-schema';
-import {
-  eyeHeightFor,
-  guessedDeck,
-  guessedWall,
-  heightOf,
-  newPost,
-  newThing,
-  thingLoop,
-} from '@/state/actions/plan-actions';
+import { eyeHeightFor, heightOf } from '@/state/actions/plan-actions';
 import { guessPlan, type PlanGuess } from '@/state/actions/plan-guess';
 import { NumberRow } from '../../controls/number-row';
 import { TakeOrLeave } from '../../controls/take-or-leave';
 import { useScene, useSession, useView } from '../../editor/editor-context';
 import { useFinding } from '../../editor/use-finding';
+import { useGuessParts } from './guess-parts';
 import own from '../../worksheet/lists.module.css';
 import classes from '../../worksheet/worksheet.module.css';
 
@@ -105,98 +96,38 @@ function useGuess() {
 function Guesses() {
   const guess = useView((view) => view.guess);
   const setView = useView((view) => view.set);
-  const run = useScene((state) => state.run);
-  const { scene: store, segmenter } = useSession();
-  const find = useFinding('Its edge could not be found');
+  const partsOf = useGuessParts();
   if (!guess) return null;
-  const { horizon, lens, walls, posts, things, decks } = guess;
-
-  function leave(next: PlanGuess): void {
-    setView({ guess: isEmpty(next) ? undefined : next });
-  }
-  const withoutPost = (id: string) => ({ ...guess, posts: posts.filter((post) => post.id !== id) });
-  function takePost(post: PlanGuess['posts'][number]): void {
-    const { scene } = store.getState();
-    if (scene.plan.standees.length >= MOST_SURFACES || scene.mattes.length >= MOST_MATTES) return;
-    const { matte, standee } = newPost(scene, post);
-    run(standUp(matte, standee));
-  }
-  const withoutThing = (id: string) => ({ ...guess, things: things.filter((thing) => thing.id !== id) });
-  /** Its edge is looked for first. */
-  async function takeThing(thing: PlanGuess['things'][number]): Promise<void> {
-    const asset = await find(() => segmenter.brush(undefined, [thingLoop(thing.loop)]));
-    const { scene } = store.getState();
-    if (!asset || scene.plan.standees.length >= MOST_SURFACES || scene.mattes.length >= MOST_MATTES) return;
-    const { matte, standee } = newThing(scene, thing, asset);
-    run(standUp(matte, standee));
-  }
-  const withoutWall = (id: string) => ({ ...guess, walls: walls.filter((wall) => wall.id !== id) });
-  function takeHorizon(): void {
-    if (horizon) run(setPlan('Guessed horizon', { horizon }));
-  }
-  function takeLens(): void {
-    if (lens !== undefined) run(setPlan('Guessed lens', { lens }));
-  }
-  function takeWall(guessed: PlanGuess['walls'][number]): void {
-    const { scene } = store.getState();
-    if (scene.plan.walls.length >= MOST_SURFACES) return;
-    const wall = guessedWall(scene, guessed);
-    run(addSurface(wall.name, 'walls', wall));
-  }
-  const withoutDeck = (id: string) => ({ ...guess, decks: decks.filter((deck) => deck.id !== id) });
-  function takeDeck(guessed: PlanGuess['decks'][number]): void {
-    const { scene } = store.getState();
-    if (scene.plan.decks.length >= MOST_SURFACES) return;
-    const deck = guessedDeck(scene, guessed);
-    run(addSurface(deck.name, 'decks', deck));
-  }
-  const item = (key: string, label: string, take: () => void, next: PlanGuess) => (
-    <TakeOrLeave
-      key={key}
-      label={label}
-      onTake={() => {
-        take();
-        leave(next);
-      }}
-      onLeave={() => leave(next)}
-    />
-  );
+  const parts = partsOf(guess);
+  const leave = (rest: PlanGuess) => setView({ guess: isEmpty(rest) ? undefined : rest });
+  const leaveAll = () => setView({ guess: undefined });
   return (
     <>
       <ul className={own.list} aria-label="Guesses">
-        {horizon && item('horizon', 'the guessed horizon', takeHorizon, { ...guess, horizon: undefined })}
-        {lens !== undefined &&
-          item('lens', `the guessed lens, ${lens} mm`, takeLens, { ...guess, lens: undefined })}
-        {walls.map((wall, i) =>
-          item(wall.id, `guessed wall w${i + 1}`, () => takeWall(wall), withoutWall(wall.id)),
-        )}
-        {posts.map((post, i) =>
-          item(post.id, `guessed post p${i + 1}`, () => takePost(post), withoutPost(post.id)),
-        )}
-        {things.map((thing, i) =>
-          item(thing.id, `guessed thing t${i + 1}`, () => void takeThing(thing), withoutThing(thing.id)),
-        )}
-        {decks.map((deck, i) =>
-          item(deck.id, `guessed deck d${i + 1}`, () => takeDeck(deck), withoutDeck(deck.id)),
-        )}
+        {parts.map(({ key, label, take, rest }) => (
+          <TakeOrLeave
+            key={key}
+            label={label}
+            onTake={() => {
+              void take();
+              leave(rest);
+            }}
+            onLeave={() => leave(rest)}
+          />
+        ))}
       </ul>
       <div className={classes.actions}>
         <Button
           size="compact-xs"
           variant="default"
           onClick={() => {
-            takeHorizon();
-            takeLens();
-            walls.forEach(takeWall);
-            posts.forEach(takePost);
-            decks.forEach(takeDeck);
-            setView({ guess: undefined });
-            void things.reduce((before, thing) => before.then(() => takeThing(thing)), Promise.resolve());
+            leaveAll();
+            void parts.reduce((before, { take }) => before.then(take), Promise.resolve());
           }}
         >
           Take all
         </Button>
-        <Button size="compact-xs" variant="default" onClick={() => setView({ guess: undefined })}>
+        <Button size="compact-xs" variant="default" onClick={leaveAll}>
           Leave all
         </Button>
       </div>

@@ -47,7 +47,6 @@ export function DriftsSurface(stage: Stage) {
 const moved = (from: PlatePoint, by: PlatePoint): PlatePoint => ({ u: from.u + by.u, v: from.v + by.v });
 
 function DriftMark({ drift, box }: { drift: Drift; box: Box }) {
-  const run = useScene((state) => state.run);
   const change = useScene((state) => state.change);
   const chosen = useView((view) => view.drift === drift.id);
   const setView = useView((view) => view.set);
@@ -69,25 +68,7 @@ function DriftMark({ drift, box }: { drift: Drift; box: Box }) {
     >
       {chosen && <ellipse cx={x} cy={y} rx={reach} ry={reach * tall} />}
       <path className={classes.outline} d={`M${x} ${y}L${footX} ${footY}`} />
-      <PlaceHandle
-        label={name}
-        x={x}
-        y={y}
-        size={SIZE}
-        nudge={NUDGE}
-        value={{ at, foot }}
-        onHold={choose}
-        onRemove={() => run(removeDrift(id))}
-        onMove={(from, by) =>
-          change(
-            `drift ${id} at`,
-            setDrift(`Move ${name}`, id, {
-              at: moved(from.at, by),
-              foot: { u: from.foot.u + by.u, v: from.foot.v },
-            }),
-          )
-        }
-      />
+      <MoveHandle drift={drift} box={box} onHold={choose} />
       <PlaceHandle
         label={`${name}, foot`}
         x={footX}
@@ -112,5 +93,38 @@ function DriftMark({ drift, box }: { drift: Drift; box: Box }) {
         />
       )}
     </g>
+  );
+}
+
+interface MoveHandleProps {
+  drift: Drift;
+  box: Box;
+  onHold: (isHeld: boolean) => void;
+}
+
+/** The middle of a drift; its foot goes along sideways. */
+function MoveHandle({ drift: { id, name, at, foot }, box, onHold }: MoveHandleProps) {
+  const run = useScene((state) => state.run);
+  const change = useScene((state) => state.change);
+  return (
+    <PlaceHandle
+      label={name}
+      x={at.u * box.width}
+      y={at.v * box.height}
+      size={SIZE}
+      nudge={NUDGE}
+      value={{ at, foot }}
+      onHold={onHold}
+      onRemove={() => run(removeDrift(id))}
+      onMove={(from, by) =>
+        change(
+          `drift ${id} at`,
+          setDrift(`Move ${name}`, id, {
+            at: moved(from.at, by),
+            foot: { u: from.foot.u + by.u, v: from.foot.v },
+          }),
+        )
+      }
+    />
   );
 }
