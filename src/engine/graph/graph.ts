@@ -27,11 +27,11 @@ interface Begun extends Result {
 /** Makes what is wanted, and what that needs: each result once, in bands on all workers. */
 export interface Graph {
   /** Lets `use` see a result; its planes are there until then at least to the end of the frame, a passing one's until `use` returns. */
-  see: <V extends View, T>(want: Want<V>, signal: AbortSignal, use: (view: V) => T) => Promise<T>;
+  see<V extends View, T>(want: Want<V>, signal: AbortSignal, use: (view: V) => T): Promise<T>;
   /** Whether a result needs nothing but what is quick. */
-  isReady: (want: Want) => boolean;
+  isReady(want: Want): boolean;
   /** The part of the picture that is being worked on. */
-  underway: () => string | undefined;
+  underway(): string | undefined;
 }
 
 interface Means {

@@ -11,18 +11,18 @@ export interface Node<Refs> {
  * never dropped, of the rest the longest unused goes first.
  */
 export interface NodeStore {
-  beginFrame: () => void;
+  beginFrame(): void;
   /** Drops what the budget does not hold. */
-  endFrame: () => void;
+  endFrame(): void;
   /**
    * The node of a key, made unless it is there or underway. A make that fails leaves nothing behind. Of nodes with one `slot` only the
    * newest is kept: such as are made anew at every move of a fader.
    */
-  node: <Refs>(key: string, make: () => Promise<Node<Refs>>, slot?: string) => Promise<Node<Refs>>;
-  has: (key: string) => boolean;
+  node<Refs>(key: string, make: () => Promise<Node<Refs>>, slot?: string): Promise<Node<Refs>>;
+  has(key: string): boolean;
   /** A block of the arena; unused nodes are dropped for it when the arena is full. */
-  allocate: (bytes: number) => Block;
-  clear: () => void;
+  allocate(bytes: number): Block;
+  clear(): void;
 }
 
 export const createNodeStore = (arena: Arena, budgetBytes: number): NodeStore =>

@@ -19,8 +19,8 @@ export class WorkerDiedError extends Error {
 export interface Pool {
   size: number;
   /** Runs a task on the next free worker. An abort takes a waiting task off the queue; a running one finishes. */
-  run: (task: Task, signal?: AbortSignal) => Promise<void>;
-  close: () => void;
+  run(task: Task, signal?: AbortSignal): Promise<void>;
+  close(): void;
 }
 
 interface Job {

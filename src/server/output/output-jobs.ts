@@ -40,13 +40,13 @@ interface OutputJob {
 /** Outputs of an installation. Those that a stopped server left half made begin anew with the next one. */
 export interface OutputJobs {
   /** Lines an output up behind those that wait. Throws 429 when too many do. */
-  start: (order: OutputOrder) => OutputStatus;
+  start(order: OutputOrder): OutputStatus;
   /** All of them, the oldest first. */
-  all: () => OutputStatus[];
-  status: (id: string) => OutputStatus;
-  cancel: (id: string) => Promise<OutputStatus>;
+  all(): OutputStatus[];
+  status(id: string): OutputStatus;
+  cancel(id: string): Promise<OutputStatus>;
   /** Path and type of a finished picture. Throws 409 while it is not finished, 404 when it was tidied away. */
-  file: (id: string) => { path: string; mime: string; fileName: string };
+  file(id: string): { path: string; mime: string; fileName: string };
 }
 
 /** Share of an output that is told until its file is whole. */

@@ -18,9 +18,9 @@ export interface PlateReader {
    * Interleaved RGB of a region, 16-bit sRGB codes, 3 * width * height. Sizes above the plate's own are refused. Rejects when
    * `signal` says that nobody waits for it any more.
    */
-  read: (hash: string, region: Region, signal?: AbortSignal) => Promise<Uint16Array>;
+  read(hash: string, region: Region, signal?: AbortSignal): Promise<Uint16Array>;
   /** Takes over a plate that was just decoded, so that it need not be decoded again. */
-  prime: (hash: string, plate: OpenedPlate) => Promise<void>;
+  prime(hash: string, plate: OpenedPlate): Promise<void>;
 }
 
 /** Least width of the copy of a large plate that stands between it and small ones, pixels. */

@@ -63,7 +63,7 @@ export function openSession(opened: Opening, browser: Browser): OpenedSession {
     keep: (outbox) => place.write(outbox),
     onState: (state, reason) => store.getState().setSaveState(state, reason),
   });
-  const store = createSceneStore({ id, scene, log }, saver.push);
+  const store = createSceneStore({ id, scene, log }, (entry, now) => saver.push(entry, now));
   if (left) {
     store.setState({ scene: left.scene, history: left.entries.reduce(advance, stacksOf(log)) });
     if (saver.resume(left)) left.forget();

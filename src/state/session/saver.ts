@@ -26,17 +26,17 @@ export interface SaverOptions {
 
 /** Sends entries of the log to the server in order, one request at a time. */
 export interface Saver {
-  push: (entry: LogEntry, scene: Scene) => void;
+  push(entry: LogEntry, scene: Scene): void;
   /** Settles once everything pushed so far is saved; rejects when a person must choose first. */
-  flush: () => Promise<void>;
+  flush(): Promise<void>;
   /** Takes up what an earlier window left unsaved. Says whether it is kept here now. */
-  resume: (work: { base: number; entries: LogEntry[]; scene: Scene }) => boolean;
+  resume(work: { base: number; entries: LogEntry[]; scene: Scene }): boolean;
   /** Tries at once to save what waits. */
-  wake: () => void;
+  wake(): void;
   /** From now on it says how it goes; a saver begins so. */
-  start: () => void;
+  start(): void;
   /** Sends what is left, but waits for nothing any more and says nothing. */
-  stop: () => void;
+  stop(): void;
 }
 
 /** Most entries of one request, and most characters of it but for one entry that has more. */

@@ -15,8 +15,8 @@ export type Paint = (pixels: Uint8ClampedArray, region: Region, isCoarse: boolea
 
 export interface Preview {
   /** Asks for a frame; a newer wish replaces an older one. */
-  show: (wish: PreviewWish) => void;
-  stop: () => void;
+  show(wish: PreviewWish): void;
+  stop(): void;
 }
 
 /** A picture is kept for the next visit once nothing has changed it for so long. */
