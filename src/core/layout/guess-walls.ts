@@ -5,11 +5,13 @@ import { median } from '../plane/median';
 import type { Plane, RgbPlanes } from '../plane/plane';
 import type { PlateLine } from '../geometry/vanishing-point';
 import type { Perspective } from './guess-horizon';
+import { lowerFoot, type LowUpright } from './lower-foot';
 import { settleFoot, type SeenCover } from './settle-foot';
 import { AWAY, isBeside, onSlope, slopeOf, type Side } from './wall-side';
 import { plateEdges, sineToward } from './plate-edges';
-import { uprightShares, whereUprightsEnd } from './upright-share';
+import { isUprightBetween, uprightShares, whereUprightsEnd } from './upright-share';
 import { TOWARD_UPRIGHT, type Uprights } from './upright-edges';
+import { spansOf, type Span } from './wall-spans';
 
 /**
  * A wall that was guessed: its foot, from the left to the right, and how much stands for it: widths of upright edges, or by how much the
@@ -19,9 +21,6 @@ export interface GuessedWall {
   foot: [PlatePoint, PlatePoint];
   trust: number;
 }
-
-/** Sine up to which an edge runs toward a place. */
-const TOWARD = 0.016;
 
 /** How far under the horizon a foot lies at least, and over it uprights of a wall begin at most, fractions of the height. */
 const UNDER = 0.014;
@@ -45,9 +44,6 @@ const NEAR_PLACE = 2;
 /** By how much the share of upright edges drops at a foot at least. */
 const DROP = 0.08;
 
-/** Columns in which a wall's own edges are counted, and how many may lack them in a row. */
-const COLUMNS = { count: 64, gap: 5 } as const;
-
 /** How far over the horizon an edge lies that tells one wall from another, fraction of the height. */
 const TELLS = 0.03;
 
@@ -62,6 +58,14 @@ const SHARED = 0.4;
 
 /** Uprights where nothing says how they lean. */
 const PARALLEL: Uprights = { lean: 0, along: 0, support: 0 };
+
+/** What is known of a plate: its cover, its tones as codes, uprights under its horizon and where uprights meet. */
+interface SeenPlate {
+  cover: SeenCover;
+  tones: Plane;
+  lows: readonly LowUpright[];
+  meeting: Uprights;
+}
 
 /** An upright edge that reaches from over the horizon to under it. */
 interface Upright {
@@ -85,14 +89,14 @@ export function guessWalls(
   aspect: number,
 ): GuessedWall[] {
   const { horizon, level, uprights: meeting = PARALLEL } = perspective;
-  const { uprights, levels } = sorted(lines, horizon, meeting, aspect);
-  const tones = codesOf(cover.plate);
+  const { uprights, lows, levels } = sorted(lines, horizon, meeting, aspect);
+  const seen = { cover, tones: codesOf(cover.plate), lows, meeting };
   const found = level.flatMap((place) =>
     ([-1, 1] as const).flatMap((side) => {
       const own = { place, side, horizon, aspect };
       const spans = spansOf(own, levels);
       const beside = uprights.filter(({ foot }) => isBeside(own, foot.u));
-      return wallOf(own, beside, spans, cover) ?? wallByTexture(own, spans, tones, meeting, cover) ?? [];
+      return wallOf(own, beside, spans, seen) ?? wallByTexture(own, spans, seen) ?? [];
     }),
   );
   found.sort((a, b) => b.trust - a.trust);
@@ -101,7 +105,7 @@ export function guessWalls(
   return kept;
 }
 
-/** Uprights across the horizon, and level edges over it. */
+/** Uprights across the horizon and under it, and level edges over it. */
 function sorted(
   lines: readonly PlateLine[],
   horizon: Perspective['horizon'],
@@ -110,16 +114,18 @@ function sorted(
 ) {
   const edges = plateEdges(lines, aspect);
   const uprights: Upright[] = [];
+  const lows: LowUpright[] = [];
   const levels: PlateLine[] = [];
   lines.forEach((line, i) => {
     const [top, foot] = line[0].v < line[1].v ? line : [line[1], line[0]];
     if (sineToward(edges[i], meeting.lean, 1, meeting.along) < 1.4 * TOWARD_UPRIGHT) {
-      const crosses =
-        foot.v > horizonAt(horizon, foot.u) + UNDER && top.v < horizonAt(horizon, top.u) + BEGINS;
-      if (crosses) uprights.push({ foot, counts: Math.min(ENDS.most, edges[i].length) });
+      if (foot.v < horizonAt(horizon, foot.u) + UNDER) return;
+      const counts = Math.min(ENDS.most, edges[i].length);
+      if (top.v < horizonAt(horizon, top.u) + BEGINS) uprights.push({ foot, counts });
+      else lows.push({ top, foot, counts });
     } else if (foot.v < horizonAt(horizon, foot.u) - TELLS) levels.push(line);
   });
-  return { uprights, levels };
+  return { uprights, lows, levels };
 }
 
 /** Light as the eye steps through it, roughly: codes of luminance. */
@@ -130,17 +136,12 @@ function codesOf({ width, height, r, g, b }: RgbPlanes): Plane {
 }
 
 /** The wall of one side by what crosses it: upright over its foot, hardly ever below. */
-function wallByTexture(
-  own: Side,
-  [span]: readonly Span[],
-  tones: Plane,
-  uprights: Uprights,
-  cover: SeenCover,
-): GuessedWall | undefined {
+function wallByTexture(own: Side, [span]: readonly Span[], seen: SeenPlate): GuessedWall | undefined {
+  const { cover, tones, meeting } = seen;
   const { place, side } = own;
   if (!span || Math.abs(place.u - 0.5) > NEAR_PLACE) return undefined;
   const half = side < 0 ? { from: 0, to: Math.min(1, place.u) } : { from: Math.max(0, place.u), to: 1 };
-  for (const { slope, drop } of whereUprightsEnd(uprightShares(own, tones, half, uprights))) {
+  for (const { slope, drop } of whereUprightsEnd(uprightShares(own, tones, half, meeting))) {
     if (drop < DROP) break;
     const foot = footOf(own, span, slope);
     if (foot && settleFoot(own, foot, slope, cover) !== undefined) return { foot, trust: drop };
@@ -149,7 +150,7 @@ function wallByTexture(
 }
 
 /** The wall of one side by uprights that end on its foot, if there is a sure one. */
-function wallOf(own: Side, uprights: readonly Upright[], spans: readonly Span[], cover: SeenCover) {
+function wallOf(own: Side, uprights: readonly Upright[], spans: readonly Span[], seen: SeenPlate) {
   const feet = uprights
     .map(({ foot, counts }) => ({ u: foot.u, counts, slope: slopeOf(own, foot) }))
     .sort((a, b) => a.slope - b.slope);
@@ -164,12 +165,25 @@ function wallOf(own: Side, uprights: readonly Upright[], spans: readonly Span[],
     const crossing = sum(feet.filter((one) => Math.log(one.slope / middle) > 1.5 * ONE_FOOT));
     const trust = sum(ends) - CROSSING * crossing;
     if (trust < Math.max(TRUST, best?.trust ?? 0)) continue;
-    const first = footOf(own, span, middle);
-    const lowest = first && settleFoot(own, first, middle, cover);
-    const foot = lowest && footOf(own, span, lowest);
-    if (foot) best = { foot, trust };
+    const foot = settledFoot(own, span, middle, seen.cover);
+    if (foot) best = { foot: footUnderBand(own, span, middle, seen) ?? foot, trust };
   }
   return best;
+}
+
+/** The foot over a span on a slope, or farther down; undefined where no ground begins under it. */
+function settledFoot(own: Side, span: Span, slope: number, cover: SeenCover) {
+  const first = footOf(own, span, slope);
+  const lowest = first && settleFoot(own, first, slope, cover);
+  return lowest === undefined ? undefined : footOf(own, span, lowest);
+}
+
+/** The foot of a wall of which only a band ends on a slope. */
+function footUnderBand(own: Side, span: Span, slope: number, { lows, tones, meeting, cover }: SeenPlate) {
+  const low = lowerFoot(own, lows, slope);
+  if (low === undefined || !isUprightBetween(uprightShares(own, tones, span, meeting), slope, low))
+    return undefined;
+  return settledFoot(own, span, low, cover);
 }
 
 /** At how many places apart uprights end within a span. */
@@ -183,40 +197,6 @@ function placesWithin(ends: readonly { u: number }[], from: number, to: number):
     last = u;
   }
   return count;
-}
-
-interface Span {
-  from: number;
-  to: number;
-}
-
-/** Where along a side level edges run toward its place, over the horizon: the longest first. */
-function spansOf(own: Side, levels: readonly PlateLine[]): Span[] {
-  const { place, horizon, aspect } = own;
-  const { count, gap } = COLUMNS;
-  const bins = new Float64Array(count);
-  const [x, y] = [place.u - 0.5, (horizonAt(horizon, place.u) - 0.5) / aspect];
-  const edges = plateEdges(levels, aspect);
-  levels.forEach(([a, b], i) => {
-    const u = (a.u + b.u) / 2;
-    if (!isBeside(own, u) || sineToward(edges[i], x, y, 1) > TOWARD) return;
-    const [from, to] = [Math.min(a.u, b.u), Math.max(a.u, b.u)].map((at) => Math.floor(at * count));
-    for (let k = Math.max(0, from); k <= Math.min(count - 1, to); k++) bins[k]++;
-  });
-  const spans: Span[] = [];
-  let [start, last] = [-1, -1];
-  const close = () => {
-    if (start >= 0) spans.push({ from: start / count, to: (last + 1) / count });
-    start = -1;
-  };
-  for (let k = 0; k < count; k++) {
-    if (bins[k] > 0) {
-      if (start < 0) start = k;
-      last = k;
-    } else if (start >= 0 && k - last > gap) close();
-  }
-  close();
-  return spans.sort((a, b) => b.to - b.from - (a.to - a.from));
 }
 
 /** The foot of a wall over a span; undefined where too little of it lies in the picture. */

@@ -76,12 +76,8 @@ export function uprightShares(
 
 /** Where upright edges may give way to what lies level: slopes, and by how much, the most first. */
 export function whereUprightsEnd(shares: readonly number[]): { slope: number; drop: number }[] {
-  const mean = (from: number, to: number) => {
-    const told = shares.slice(Math.max(0, from), Math.max(0, to)).filter((share) => !Number.isNaN(share));
-    return told.length < REACH.least ? NaN : told.reduce((sum, share) => sum + share, 0) / told.length;
-  };
   const drops = shares.map((_, k) => {
-    const [above, below] = [mean(k - REACH.steps, k), mean(k, k + REACH.steps)];
+    const [above, below] = [meanTold(shares, k - REACH.steps, k), meanTold(shares, k, k + REACH.steps)];
     return above >= WALL.least && below <= WALL.below && above >= WALL.times * below ? above - below : 0;
   });
   return drops
@@ -90,4 +86,18 @@ export function whereUprightsEnd(shares: readonly number[]): { slope: number; dr
       return drop > 0 && drop === Math.max(...near) ? [{ slope: slopeAt(k), drop }] : [];
     })
     .sort((a, b) => b.drop - a.drop);
+}
+
+/** Whether all that lies between two slopes is upright as walls are, and what lies below is not. */
+export function isUprightBetween(shares: readonly number[], upper: number, lower: number): boolean {
+  const [from, to] = [upper, lower].map((slope) => Math.log(slope / SLOPES.least) / Math.log(SLOPES.ratio));
+  const between = meanTold(shares, Math.ceil(from) + 1, Math.floor(to));
+  const below = meanTold(shares, Math.ceil(to) + 1, Math.ceil(to) + 1 + REACH.steps);
+  return between > WALL.below && !(below > between / WALL.times);
+}
+
+/** Mean of what is told of some steps; NaN where it is too little. */
+function meanTold(shares: readonly number[], from: number, to: number): number {
+  const told = shares.slice(Math.max(0, from), Math.max(0, to)).filter((share) => !Number.isNaN(share));
+  return told.length < REACH.least ? NaN : told.reduce((sum, share) => sum + share, 0) / told.length;
 }
