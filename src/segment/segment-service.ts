@@ -17,6 +17,7 @@ import { brushEdges } from './edge-brush';
 import { KnownPlate } from './known-plate';
 import type { OpenCv } from './opencv';
 import type { Picture } from './picture';
+import { samePlace, type PlaceMatch } from './same-place';
 import { standingThings } from './standing-things';
 import { traceEdges, type EdgeTrace } from './trace-edge';
 import { straightestFacade, windowTwins, type WindowTwin } from './window-twins';
@@ -94,6 +95,12 @@ export class SegmentService {
     const { cv, plate } = await this.means();
     const facades = facadesAt(camera, horizon, walls, plate.levels(cv), middleOf(outline));
     return windowTwins(cv, plate.grey(cv), camera, straightestFacade(camera, facades, outline), outline);
+  }
+
+  /** How the plate shows what another photo of the same place does; undefined where that is not sure. */
+  async samePlace(other: Picture): Promise<PlaceMatch | undefined> {
+    const { cv, plate } = await this.means();
+    return samePlace(cv, plate.picture, other);
   }
 
   /** Begins to follow edges from a place. */

@@ -1,6 +1,18 @@
 import type { Command } from './command';
 import { MOST_CUES, type Cue, type Scene } from './schema';
 
+/**
+ * Makes a scene all that another one is, around its own plate: for a photo of the same place, when the other's places are
+ * already where this plate shows them. Its title and frame stay.
+ */
+export const bringEverything = (source: Scene): Command => ({
+  label: `Everything of ${source.title}`,
+  apply(scene) {
+    const { title, plate, frame } = scene;
+    Object.assign(scene, source, { title, plate, frame });
+  },
+});
+
 /** Most circuits that one scene holds. */
 const MOST_CIRCUITS = 100;
 

@@ -120,7 +120,7 @@ export const api = {
     sceneId: string,
     asset: string,
     region: Region,
-    signal: AbortSignal,
+    signal?: AbortSignal,
   ): Promise<Uint16Array> {
     const query = new URLSearchParams(Object.entries(region).map(([name, value]) => [name, String(value)]));
     const response = await request(`/api/scenes/${sceneId}/plates/${asset}?${query.toString()}`, { signal });

@@ -10,6 +10,7 @@ import type { TwinClues } from '@/core/fixture/twin-fit';
 import type { Alike } from '@/core/fixture/twins';
 import type { Sample } from '@/segment/find-alike';
 import type { WindowClues } from '@/segment/segment-service';
+import type { PlaceMatch } from '@/segment/same-place';
 import type { WindowTwin } from '@/segment/window-twins';
 import { api } from '../session/api';
 import { hostSegmentWorker } from './segment-worker-host';
@@ -35,6 +36,8 @@ export interface Segmenter {
   footEdges: () => Promise<PlateLine[]>;
   /** The outline of the window in which a place lies. */
   findWindow: (clues: WindowClues, at: PlatePoint) => Promise<PlatePoint[] | undefined>;
+  /** How the plate shows what another scene's does; undefined where they do not surely show the same place. */
+  samePlace: (otherId: string, other: Scene['plate']) => Promise<PlaceMatch | undefined>;
   /** Windows that look like one, on the same wall. */
   windowTwins: (clues: WindowClues, outline: PlatePoint[]) => Promise<WindowTwin[]>;
   traceFrom: (place: PlatePoint) => Promise<void>;
@@ -43,12 +46,16 @@ export interface Segmenter {
   cancel: () => void;
 }
 
-export function createSegmenter(sceneId: string, { asset: plateAsset, ...size }: Scene['plate']): Segmenter {
-  const { width, height } = previewSize(size, WIDTH);
+export function createSegmenter(sceneId: string, plate: Scene['plate']): Segmenter {
+  const { width, height } = previewSize(plate, WIDTH);
+  const pictureOf = async (id: string, { asset, ...own }: Scene['plate'], signal?: AbortSignal) => {
+    const { width, height } = previewSize(own, WIDTH);
+    const codes = await api.plateCodes(id, asset, wholeRegion(width, height), signal);
+    return { width, height, rgb: Uint8Array.from(codes, (code) => code >> 8) };
+  };
   let last: { asset: string; coverage: Uint8Array } | undefined;
   const { start, ask, cancel } = hostSegmentWorker(async (service, signal) => {
-    const codes = await api.plateCodes(sceneId, plateAsset, wholeRegion(width, height), signal);
-    await service.open({ width, height, rgb: Uint8Array.from(codes, (code) => code >> 8) });
+    await service.open(await pictureOf(sceneId, plate, signal));
   });
 
   async function coverageOf(asset: string | undefined): Promise<Uint8Array | undefined> {
@@ -77,6 +84,7 @@ export function createSegmenter(sceneId: string, { asset: plateAsset, ...size }:
     findAlike: (sample, clues) => ask((service) => service.findAlike(sample, clues)),
     footEdges: () => ask((service) => service.footEdges()),
     findWindow: (clues, at) => ask((service) => service.findWindow(clues, at)),
+    samePlace: (otherId, other) => ask(async (service) => service.samePlace(await pictureOf(otherId, other))),
     windowTwins: (clues, outline) => ask((service) => service.windowTwins(clues, outline)),
     traceFrom: (place) => ask((service) => service.traceFrom(place)),
     traceTo: (place) => ask((service) => service.traceTo(place)),
