@@ -1,6 +1,15 @@
 import { expect } from '@playwright/test';
 import sharp from 'sharp';
-import { brightness, onPicture, openStep, pictureReady, saved, sceneOf, toneAt } from './support/editor';
+import {
+  brightness,
+  onPicture,
+  openEditor,
+  openStep,
+  pictureReady,
+  saved,
+  sceneOf,
+  toneAt,
+} from './support/editor';
 import { test } from './support/kept-page';
 
 /** The other photo: a part of the first one's plate, darker, as fractions of its sides. */
@@ -19,16 +28,10 @@ test('another photo of the same place takes everything of a scene, each where it
   page,
   request,
 }) => {
-  await page.goto('/');
-  const [chooser] = await Promise.all([
-    page.waitForEvent('filechooser'),
-    page.getByRole('button', { name: 'Choose a photo' }).click(),
-  ]);
-  const buffer = await otherPhoto('demo/plates/ferry-steps.jpg');
-  await chooser.setFiles({ name: 'steps-again.jpg', mimeType: 'image/jpeg', buffer });
-  await page.waitForURL(/\/scenes\//);
-  await pictureReady(page);
-  const id = page.url().split('/').at(-1)!;
+  const data = await otherPhoto('demo/plates/ferry-steps.jpg');
+  const begun = await request.post('/api/scenes?name=steps-again.jpg', { data });
+  const { id } = (await begun.json()) as { id: string };
+  await openEditor(page, id);
   const { scene: ferry } = await sceneOf(request, 'ferry-steps');
   const moved = (at: { u: number; v: number }) => ({
     u: (at.u - PART.left) / PART.width,

@@ -1,5 +1,5 @@
 // Makes a fresh machine ready, part by part as it is named: `packages`, `database` (its addon, once the packages are
-// there) and `browser` (a Chromium for the tests). Plain Node, nothing installed.
+// there) and `browser` (a Chromium for the tests, and programs that read pictures back). Plain Node, nothing installed.
 import { spawn, spawnSync } from 'node:child_process';
 import { copyFileSync, existsSync, mkdirSync, readFileSync, renameSync, statSync } from 'node:fs';
 import { homedir } from 'node:os';
@@ -72,12 +72,28 @@ async function database() {
   }
 }
 
+/** Programs that the tests read pictures back with, and the packages that hold them. */
+const READERS = {
+  exiftool: 'libimage-exiftool-perl',
+  exrheader: 'openexr',
+  'convert-im6.q16': 'imagemagick',
+};
+
+const isMissing = (program) => spawnSync('which', [program]).status !== 0;
+
 async function browser() {
-  if (findChromium()) return;
-  if (!existsSync('/usr/bin/apt-get'))
+  const wanted = Object.keys(READERS)
+    .filter(isMissing)
+    .map((program) => READERS[program]);
+  if (!findChromium()) wanted.push('chromium-headless-shell');
+  if (wanted.length === 0) return;
+  if (!existsSync('/usr/bin/apt-get')) {
+    if (findChromium())
+      return console.error(`The tests of written files are left out without: ${wanted.join(', ')}.`);
     stop('The tests need Chromium. Install it and name its path in CHROMIUM.');
+  }
   await run('apt-get', ['update', '-qq']);
-  await run('apt-get', ['install', '-y', '-qq', 'chromium-headless-shell']);
+  await run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...wanted]);
 }
 
 const changed = (file) => statSync(file).mtimeMs;

@@ -29,7 +29,7 @@ export async function benchOutput(): Promise<void> {
     // Another haze each time would only change the mix; another lens makes everything anew.
     const fresh = { ...scene, plan: { ...scene.plan, lens: 28 + ++turn / 100 } };
     const rgb = await renderRgb(renderer, fresh, size, never);
-    await encodePicture(rgb, size, choice).toBuffer();
+    await encodePicture(rgb, size, choice);
   });
   const bare = await medianTime(3, () =>
     sharp(PLATE).jpeg({ quality: 92, chromaSubsampling: '4:4:4' }).toBuffer(),

@@ -1,38 +1,53 @@
 import sharp, { type Sharp } from 'sharp';
 import { displayP3Codes } from '@/core/color/display-p3';
-import { OUTPUT_FORMATS, type OutputChoice } from '@/core/output/output-formats';
+import { OUTPUT_FORMATS, type OutputChoice, type OutputColours } from '@/core/output/output-formats';
 import { exifOf, xmpOf, type ToldFacts } from '@/core/output/photo-facts';
 import type { Size } from '@/engine/sizes';
+import { colouredTiff } from './coloured-tiff';
 import type { RgbCodes } from './render-picture';
 
 /** Sharpening for the size: the radius of its blur in pixels, and its strength at edges when it is at its full. Flats keep their grain. */
 const SHARPEN = { sigma: 0.7, m1: 0, m2: 4 } as const;
 
 /**
- * Codes with their profile. The package turns 8 bits into a profile's codes, while on 16 it only attaches the profile: those have been
- * turned before.
+ * Codes with their profile. The package turns 8 bits into a profile's codes. It would take 16 bits for Display P3 and turn them too, with
+ * an error that shows: those are turned here, and come with their profile as from a file, which leaves them alone.
  */
-function coloured(picture: Sharp, { format, colours }: OutputChoice): Sharp {
-  if ('isLinear' in OUTPUT_FORMATS[format]) return picture.toColourspace('scrgb');
-  const isDeep = OUTPUT_FORMATS[format].bits === 16;
-  return (isDeep ? picture.toColourspace('rgb16') : picture).withIccProfile(colours ?? 'srgb');
+async function coloured(
+  rgb: RgbCodes,
+  size: Size,
+  { format, colours = 'srgb' }: OutputChoice,
+): Promise<Sharp> {
+  const raw = { raw: { ...size, channels: 3 as const } };
+  if ('isLinear' in OUTPUT_FORMATS[format]) return sharp(rgb, raw).toColourspace('scrgb');
+  if (rgb instanceof Uint8Array) return sharp(rgb, raw).withIccProfile(colours);
+  if (colours === 'p3') displayP3Codes(rgb, rgb);
+  const file = colouredTiff(rgb, size, await profileOf(colours));
+  return sharp(file, { limitInputPixels: false }).keepIccProfile().toColourspace('rgb16');
 }
 
-/** Codes of 16 bits in the colours that are asked for, in place. */
-function inColours(rgb: RgbCodes, { format, colours }: OutputChoice): RgbCodes {
-  if (colours === 'p3' && rgb instanceof Uint16Array && !('isLinear' in OUTPUT_FORMATS[format])) {
-    displayP3Codes(rgb, rgb);
-  }
-  return rgb;
+/** The package's own profile of some colours. */
+async function profileOf(colours: OutputColours): Promise<Uint8Array> {
+  const dot = sharp({ create: { width: 1, height: 1, channels: 3, background: '#000' } });
+  const { icc } = await sharp(await dot.withIccProfile(colours).png().toBuffer()).metadata();
+  return icc!;
 }
 
-/** A raw picture in sRGB codes ready to be written in a format, and what it says of itself. */
-export function encodePicture(rgb: RgbCodes, size: Size, choice: OutputChoice, told?: ToldFacts): Sharp {
-  const { format, quality, sharpen = 0 } = choice;
-  const raw = sharp(inColours(rgb, choice), { raw: { ...size, channels: 3 } });
-  const sharpened = sharpen > 0 ? raw.sharpen({ ...SHARPEN, m2: SHARPEN.m2 * sharpen }) : raw;
-  const plain = coloured(sharpened, choice);
-  const picture = told ? plain.withExif(exifOf(told)).withXmp(xmpOf(told)) : plain;
+/** Writes a raw picture in sRGB codes in a format, with what it says of itself. Codes of 16 bits may be turned in place. */
+export async function encodePicture(
+  rgb: RgbCodes,
+  size: Size,
+  choice: OutputChoice,
+  told?: ToldFacts,
+): Promise<Buffer> {
+  const { sharpen = 0 } = choice;
+  const plain = await coloured(rgb, size, choice);
+  if (sharpen > 0) plain.sharpen({ ...SHARPEN, m2: SHARPEN.m2 * sharpen });
+  if (told) plain.withExif(exifOf(told)).withXmp(xmpOf(told));
+  return inFormat(plain, choice).toBuffer();
+}
+
+function inFormat(picture: Sharp, { format, quality }: OutputChoice): Sharp {
   switch (format) {
     case 'jpeg':
       return picture.jpeg({ quality, chromaSubsampling: '4:4:4' });

@@ -66,7 +66,7 @@ export function createEstimator(renderer: Renderer): Estimator {
   async function written({ codes, size }: Sample, choice: OutputChoice): Promise<number> {
     const isDeep = OUTPUT_FORMATS[choice.format].bits === 16;
     const rgb = isDeep ? codes.slice() : Uint8Array.from(codes, (code) => code >> 8);
-    return (await encodePicture(rgb, size, choice).toBuffer()).byteLength;
+    return (await encodePicture(rgb, size, choice)).byteLength;
   }
 
   return {

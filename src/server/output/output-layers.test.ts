@@ -1,4 +1,3 @@
-import { execFileSync } from 'node:child_process';
 import { mkdtemp, open, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -154,17 +153,6 @@ describe('OpenEXR', () => {
       'layer',
       'a'.repeat(LONGEST_NAME - 6),
     ]);
-    const header = (() => {
-      try {
-        return execFileSync('exrheader', [path], { encoding: 'utf8' });
-      } catch {
-        return undefined; // The tools of the standard are not on this machine.
-      }
-    })();
-    if (header) {
-      expect(header).toContain('other.R, 16-bit floating-point');
-      expect(header).toMatch(/compression \(type compression\): zip/);
-    }
   });
 
   it('takes light apart so that night and circuits are the sum, also in a crop', async () => {

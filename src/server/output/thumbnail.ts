@@ -25,7 +25,7 @@ function smallSize({ plate, frame }: Scene, scale: number) {
 async function dayJpeg(plates: PlateReader, scene: Scene, signal: AbortSignal): Promise<Uint8Array> {
   const size = smallSize(scene, THUMBNAIL.scale);
   const rgb = await dayRgb(plates, scene, size, signal);
-  return encodePicture(rgb, size, { format: 'jpeg', quality: THUMBNAIL.quality }).toBuffer();
+  return encodePicture(rgb, size, { format: 'jpeg', quality: THUMBNAIL.quality });
 }
 
 async function nightJpeg(
@@ -36,7 +36,7 @@ async function nightJpeg(
 ): Promise<Uint8Array> {
   const size = smallSize(scene, scale);
   const rgb = await renderRgb(renderer, scene, size, signal);
-  return encodePicture(rgb, size, { format: 'jpeg', quality: THUMBNAIL.quality }).toBuffer();
+  return encodePicture(rgb, size, { format: 'jpeg', quality: THUMBNAIL.quality });
 }
 
 const keptAt = (dataDir: string, name: string) => join(dataDir, 'thumbnails', `${name}.jpg`);

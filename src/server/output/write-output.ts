@@ -35,7 +35,7 @@ async function writePicture(file: FileHandle, work: OutputWork, choice: OutputCh
   const photo = facts === 'none' ? {} : await readPhotoFacts(assetPath(space.dataDir, scene.plate.asset));
   const told = toldFacts(scene, photo, facts);
   const rgb = await renderRgb(renderer, scene, size, signal, rendering, 'later', bits);
-  const data = await encodePicture(rgb, size, choice, told).toBuffer();
+  const data = await encodePicture(rgb, size, choice, told);
   signal.throwIfAborted();
   await writeWhole(file, data);
 }

@@ -164,7 +164,7 @@ const readProfile = (profile: Uint8Array, deep: boolean): Promise<ReadProfile | 
   decodeOnThread('profile', { profile, codes: deep ? 65536 : 256 }).catch(() => 'broken' as const);
 
 /** Whether a profile is one of the many copies of sRGB, by its own description. */
-function saysSrgb(profile: Uint8Array): boolean {
+export function saysSrgb(profile: Uint8Array): boolean {
   const text = Buffer.from(profile).toString('latin1');
   return text.includes('sRGB') || text.includes('s\0R\0G\0B');
 }

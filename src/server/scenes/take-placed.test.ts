@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import sharp, { type Sharp } from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { wholeRegion } from '@/core/plane/region';
+import { pngWithProfile } from '../../../test/icc';
 import { testPlaced } from '../../../test/placed';
 import {
   begunScene,
@@ -58,6 +59,23 @@ describe('a picture to be placed', () => {
     const codes = await space.plates.read(taken.asset, wholeRegion(86, 86));
     expect(codes[0] / 257).toBeCloseTo(RED.r, -1);
     expect(codes[2] / 257).toBeCloseTo(RED.b, -1);
+  });
+
+  it.each(['srgb', 'p3'] as const)('of 16 bits keeps its colours by a profile of %s', async (colours) => {
+    const rgba = new Uint16Array(4 * 200 * 200);
+    for (let i = 0; i < rgba.length; i += 4) rgba.set([52000, 26000, 12000, i % 800 < 400 ? 0 : 65535], i);
+    const png = await sharp(rgba, { raw: { width: 200, height: 200, channels: 4 } })
+      .toColourspace('rgb16')
+      .png()
+      .toBuffer();
+    const dot = sharp({ create: { width: 1, height: 1, channels: 3, background: '#000' } });
+    const { icc } = await sharp(await dot.withIccProfile(colours).png().toBuffer()).metadata();
+    const taken = await take(await pngWithProfile(png, icc!));
+    const codes = await space.plates.read(taken.asset, wholeRegion(taken.width, taken.height));
+    // Of Display P3 more than sRGB's red would be needed, by the primaries and curve of both.
+    const wanted = colours === 'srgb' ? [52000, 26000, 12000] : [55873, 24077, 6078];
+    const at = 3 * (50 * taken.width + Math.floor(taken.width / 2));
+    wanted.forEach((code, c) => expect(Math.abs(codes[at + c] - code) / 257).toBeLessThan(6));
   });
 
   it('that is a photo is taken as it is', async () => {

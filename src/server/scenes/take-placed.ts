@@ -1,5 +1,5 @@
 import { rm } from 'node:fs/promises';
-import sharp from 'sharp';
+import sharp, { type Metadata } from 'sharp';
 import { cutToBody, fillClear, isOpaque, type ClearPicture } from '@/core/placed/clear-picture';
 import { WHOLE_BODY, type PlacedBody } from '@/core/placed/placed-schema';
 import type { TakenPicture } from '@/core/placed/taken-picture';
@@ -9,7 +9,7 @@ import type { Workspace } from '../assets/workspace';
 import { AppError } from '../http/app-error';
 import { LIMITS } from '../http/limits';
 import { damaged } from '../plates/decode-codes';
-import { checkSize } from '../plates/open-plate';
+import { checkSize, saysSrgb } from '../plates/open-plate';
 import { takePlate } from './intake';
 
 /** Most pixels of a coverage that is kept of a picture. */
@@ -52,7 +52,7 @@ async function readParts({ decoding }: Workspace, { path }: ReceivedFile): Promi
   if (!meta?.hasAlpha) return undefined;
   checkSize(meta.autoOrient.width, meta.autoOrient.height);
   return decoding.run(async () => {
-    const whole = await clearPicture(path, meta.depth !== 'uchar').catch(() => {
+    const whole = await clearPicture(path, meta).catch(() => {
       throw damaged();
     });
     if (isOpaque(whole)) return undefined;
@@ -70,11 +70,18 @@ async function readParts({ decoding }: Workspace, { path }: ReceivedFile): Promi
 }
 
 /** All of a picture, upright, in codes of sRGB. */
-async function clearPicture(path: string, deep: boolean): Promise<ClearPicture> {
-  const picture = sharp(path, { limitInputPixels: LIMITS.platePixels, failOn: 'truncated' })
+async function clearPicture(path: string, { depth, icc }: Metadata): Promise<ClearPicture> {
+  const deep = depth !== 'uchar';
+  // The package turns 16 bits by their profile into Display P3: those that are sRGB are left alone, others turned once more.
+  const isTurned = deep && icc !== undefined && !saysSrgb(icc);
+  const picture = sharp(path, {
+    ...{ limitInputPixels: LIMITS.platePixels, failOn: 'truncated' },
+    ignoreIcc: deep && !isTurned,
+  })
     .autoOrient()
     .toColourspace(deep ? 'rgb16' : 'srgb')
     .ensureAlpha();
+  if (isTurned) picture.withIccProfile('srgb');
   const { data, info } = await picture
     .raw({ depth: deep ? 'ushort' : 'uchar' })
     .toBuffer({ resolveWithObject: true });
