@@ -14,6 +14,7 @@ import { benchPreview } from './preview';
 import { benchSky } from './sky';
 import { benchSwitching } from './switching';
 import { benchTouch } from './touch';
+import { benchWhole } from './whole';
 
 const SUBJECTS = {
   preview: benchPreview,
@@ -29,9 +30,15 @@ const SUBJECTS = {
   output: benchOutput,
   switching: benchSwitching,
   mattes: benchMattes,
+  whole: benchWhole,
 };
 
 const named = process.argv.slice(2);
+const unknown = named.filter((name) => !(name in SUBJECTS));
+if (unknown.length > 0)
+  throw new Error(
+    `No subject is called ${unknown.join(', ')}; there are ${Object.keys(SUBJECTS).join(', ')}.`,
+  );
 for (const [name, bench] of Object.entries(SUBJECTS))
   if (named.length === 0 || named.includes(name)) await bench();
 renderer.close();

@@ -4,7 +4,13 @@ import { deflate } from 'node:zlib';
 import { writeHalves } from '@/core/output/half-floats';
 import { writeWhole } from '../assets/asset-store';
 
-const shrink = promisify(deflate);
+/** As hard as the tools of the standard compress by themselves. */
+const LEVEL = 4;
+
+/** Blocks that are compressed at a time. */
+const AT_ONCE = 6;
+
+const deflated = promisify<Uint8Array, { level: number }, Buffer>(deflate);
 
 /** Rows that are compressed together: OpenEXR's ZIP. */
 export const BLOCK_ROWS = 16;
@@ -39,14 +45,16 @@ function header(channels: readonly string[], width: number, height: number): Buf
   ]);
 }
 
-/** Halves of bytes apart, then each byte by its difference: what OpenEXR compresses. */
-function predicted(raw: Uint8Array): Uint8Array {
-  const out = new Uint8Array(raw.length);
-  const half = (raw.length + 1) >> 1;
-  for (let i = 0; i < raw.length; i++) out[(i >> 1) + (i & 1) * half] = raw[i];
-  for (let i = raw.length - 1, before; i > 0; i--) {
-    before = out[i - 1];
-    out[i] = out[i] - before + 128;
+/** The bytes of halves as OpenEXR compresses them: all lower bytes, then all upper ones, each by its difference to the one before. */
+function predicted(halves: Uint16Array): Uint8Array {
+  const count = halves.length;
+  const out = new Uint8Array(2 * count);
+  let [lower, upper] = [128, halves[count - 1] & 255];
+  for (let i = 0; i < count; i++) {
+    const [low, high] = [halves[i] & 255, halves[i] >> 8];
+    out[i] = low - lower + 128;
+    out[count + i] = high - upper + 128;
+    [lower, upper] = [low, high];
   }
   return out;
 }
@@ -54,11 +62,11 @@ function predicted(raw: Uint8Array): Uint8Array {
 /** A picture of many channels that is written from its top on. */
 export interface ExrFile {
   /**
-   * Writes the next rows: as many as a block has, or the last ones. `planes`: by channel, one float a pixel; `first`: the row of theirs that
+   * Takes the next rows: as many as a block has, or the last ones. `planes`: by channel, one float a pixel; `first`: the row of theirs that
    * the block begins with.
    */
   writeBlock: (planes: ReadonlyMap<string, Float32Array>, first: number) => Promise<void>;
-  /** Writes where the blocks lie. */
+  /** Settles when all is written, and where the blocks lie. */
   finish: () => Promise<void>;
 }
 
@@ -80,6 +88,21 @@ export async function createExr(
   const table = Buffer.alloc(8 * blocks);
   await writeWhole(file, Buffer.concat([head, table]));
   let [block, at] = [0, head.byteLength + table.byteLength];
+  /** Blocks that are on their way, in their order. */
+  const underway: Promise<void>[] = [];
+  let written = Promise.resolve();
+
+  /** Writes a block behind those before it, as soon as it is compressed. */
+  async function put(index: number, halves: Uint16Array, before: Promise<void>): Promise<void> {
+    const small = await deflated(predicted(halves), { level: LEVEL });
+    await before;
+    const data = small.byteLength < halves.byteLength ? small : Buffer.from(halves.buffer);
+    table.writeBigUInt64LE(BigInt(at), 8 * index);
+    const piece = Buffer.concat([int(index * BLOCK_ROWS, data.byteLength), data]);
+    at += piece.byteLength;
+    await writeWhole(file, piece);
+  }
+
   return {
     async writeBlock(planes, first) {
       const rows = Math.min(BLOCK_ROWS, height - block * BLOCK_ROWS);
@@ -90,16 +113,14 @@ export async function createExr(
           writeHalves(halves, to, planes.get(name)!, (first + y) * width, width);
           to += width;
         }
-      const raw = new Uint8Array(halves.buffer);
-      const small = await shrink(predicted(raw));
-      const data = small.byteLength < raw.byteLength ? small : Buffer.from(raw);
-      table.writeBigUInt64LE(BigInt(at), 8 * block);
-      const piece = Buffer.concat([int(block * BLOCK_ROWS, data.byteLength), data]);
-      await writeWhole(file, piece);
-      at += piece.byteLength;
-      block++;
+      written = put(block++, halves, written);
+      // A fault is told when its turn comes.
+      written.catch(() => {});
+      underway.push(written);
+      if (underway.length >= AT_ONCE) await underway.shift();
     },
     async finish() {
+      await written;
       await file.write(table, 0, table.byteLength, head.byteLength);
     },
   };

@@ -125,7 +125,7 @@ function lensOf({ FocalLengthIn35mmFormat: lens }: PhotoTags): number | undefine
 /** Checks that a picture is neither too large nor too small. Throws an AppError. */
 export function checkSize(width: number, height: number): void {
   if (width * height > LIMITS.platePixels) {
-    const size = `${Math.round((width * height) / 1e6)} megapixels`;
+    const size = `${Math.ceil((width * height) / 1e6)} megapixels`;
     throw new AppError(
       413,
       'too-many-pixels',
