@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
+import { testPlaced } from '../../../test/placed';
+import { FIRST_DRIFT } from '../drift/drift-schema';
 import { createCamera } from '../geometry/camera';
 import { createPlaceMap, type Homography, type PlaceMap, type SamePlace } from '../geometry/place-map';
 import { groundPoint } from '../geometry/ground';
@@ -20,17 +22,16 @@ const zoomed = (times: number): Homography => [
   ...([0, 0, 1] as const),
 ];
 
-const { scene: written } = JSON.parse(readFileSync('demo/scenes/tannery-court.json', 'utf8')) as {
-  scene: Scene;
-};
 const plate = { asset: 'a'.repeat(64), width: 1600, height: 1067 };
-/** The demo's assets are told when it is seeded. */
-const demo: Scene = parseScene({
-  ...written,
-  plate,
-  placed: [],
-  fixtures: written.fixtures.map((fixture) => ({ ...fixture, on: undefined })),
-});
+
+/** A scene of the demo; its assets are told when it is seeded. */
+function demoScene(file: string): Scene {
+  const { scene } = JSON.parse(readFileSync(`demo/scenes/${file}`, 'utf8')) as { scene: Scene };
+  const fixtures = scene.fixtures.map((fixture) => ({ ...fixture, on: undefined }));
+  return parseScene({ ...scene, plate, placed: [], fixtures });
+}
+
+const demo = demoScene('tannery-court.json');
 
 describe('createPlaceMap', () => {
   it('is the map of the plane where nothing else is known', () => {
@@ -119,6 +120,21 @@ describe('mapPlaces', () => {
     });
   });
 
+  it.each(readdirSync('demo/scenes'))('moves every place that a document holds: %s', (file) => {
+    const { lens, sky, ...scene } = demoScene(file);
+    const all: Scene = {
+      ...scene,
+      lens: { ...lens, points: [{ id: 'p', at: { u: 0.4, v: 0.3 }, stops: 0 }] },
+      sky: { ...sky, picture: { ...OWN_SKY, asset: plate.asset } },
+      placed: [testPlaced('x')],
+      drifts: [{ ...FIRST_DRIFT, id: 'd', name: 'Mist', at: { u: 0.5, v: 0.4 }, foot: { u: 0.5, v: 0.7 } }],
+    };
+    const aside = createPlaceMap([1, 0, 0.1, 0, 1, 0, 0, 0, 1], []);
+    const [before, after] = [all, mapPlaces(all, aside)].map((one) => placesIn(one));
+    expect(before.size).toBeGreaterThan(40);
+    for (const [where, u] of before) expect(after.get(where), where).toBeCloseTo(u + 0.1, 6);
+  });
+
   it('gives a scene that can be saved, however far things go', () => {
     for (const flat of [zoomed(3), zoomed(0.3), [1, 0, 3, 0, 1, -3, 0, 0, 1] as const])
       expect(() => checkedScene(mapPlaces(demo, createPlaceMap(flat, [])))).not.toThrow();
@@ -132,6 +148,28 @@ describe('bringEverything', () => {
     expect(scene).toEqual({ ...demo, title: 'Own', plate: own.plate, frame: own.frame });
   });
 });
+
+const OWN_SKY = {
+  ...{ name: 'Own', width: 100, height: 100, at: { u: 0.5, v: 0.2 }, across: 0.8 },
+  ...{ turn: 0, share: 1, exposure: 0, fit: 0 },
+};
+
+/** What of a document has u and v, or a path of them, and yet no place of the plate: offsets, the frame, cuts of placed pictures. */
+const NO_PLACES = ['in', 'out', 'frame', 'cut'];
+
+/** The u of every place in a document, by where it stands there. */
+function placesIn(value: unknown, where = '', found = new Map<string, number>()): Map<string, number> {
+  if (typeof value !== 'object' || value === null) return found;
+  const { u, v } = value as { u?: unknown; v?: unknown };
+  if (typeof u === 'number' && typeof v === 'number') found.set(where, u);
+  for (const [name, part] of Object.entries(value)) {
+    if (NO_PLACES.includes(name)) continue;
+    if (name === 'path' && Array.isArray(part) && typeof part[0] === 'number')
+      found.set(`${where}.path`, part[0]);
+    placesIn(part, `${where}.${name}`, found);
+  }
+  return found;
+}
 
 /** Expects two documents to be alike, numbers but for rounding. */
 function expectNear(a: unknown, b: unknown): void {

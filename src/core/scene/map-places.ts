@@ -64,6 +64,13 @@ function movedPass(map: PlaceMap, pass: Pass): Pass {
   }
 }
 
+/** The pool of light outside of which the night sinks. */
+function movedSurround({ place, times }: PlaceMap, surround: Scene['night']['surround']) {
+  const { at, across, down } = surround;
+  const size = (axis: number) => clampTo(axis * times(at), RANGES.poolSize);
+  return { ...surround, at: place(at), across: size(across), down: size(down) };
+}
+
 function movedMatte(map: PlaceMap, matte: Scene['mattes'][number]): Scene['mattes'][number] {
   const times = map.times(MIDDLE);
   const { passes, refine, grow, feather } = matte;
@@ -142,6 +149,7 @@ export function mapPlaces(scene: Scene, map: PlaceMap): Scene {
   const turn = turnOf(map, scene.plan.lens);
   return {
     ...scene,
+    night: { ...scene.night, surround: movedSurround(map, scene.night.surround) },
     mattes: scene.mattes.map((matte) => movedMatte(map, matte)),
     plan: movedPlan(map, scene.plan),
     fixtures: scene.fixtures.map((fixture) => movedFixture(map, fixture)),
