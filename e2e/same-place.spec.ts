@@ -43,14 +43,19 @@ test('another photo of the same place takes everything of a scene, each where it
   const shown = async () => brightness(await toneAt(page, glass.u, glass.v, 0.004));
   const dark = await shown();
 
+  /** The other scene is there once the list shows it. */
+  const bringFrom = async (other: string) => {
+    const list = page.getByLabel('Scene whose lamps wait');
+    await list.selectOption(other);
+    await expect(list).toHaveValue(other);
+    await page.getByRole('button', { name: 'Same place: bring everything' }).click();
+  };
   await openStep(page, /^Fixtures/);
   await page.getByRole('button', { name: /^Lamps of another scene/ }).click();
   // Of another place nothing comes along.
-  await page.getByLabel('Scene whose lamps wait').selectOption('brickyard-lane');
-  await page.getByRole('button', { name: 'Same place: bring everything' }).click();
+  await bringFrom('brickyard-lane');
   await expect(page.getByText(/^Too little of this photo is alike/)).toBeVisible();
-  await page.getByLabel('Scene whose lamps wait').selectOption('ferry-steps');
-  await page.getByRole('button', { name: 'Same place: bring everything' }).click();
+  await bringFrom('ferry-steps');
   const count = async () => (await sceneOf(request, id)).scene.fixtures.length;
   await expect.poll(count).toBe(ferry.fixtures.length);
   await pictureReady(page);
