@@ -23,7 +23,9 @@ export const flags = (cv: OpenCv) =>
     | 'MORPH_CLOSE'
     | 'THRESH_BINARY'
     | 'MORPH_ELLIPSE'
-    | 'COLOR_RGB2Lab',
+    | 'COLOR_RGB2Lab'
+    | 'NORM_HAMMING'
+    | 'RANSAC',
     number
   >;
 

@@ -1,8 +1,8 @@
 import type * as OpenCvModule from '@techstark/opencv-js';
-import type { Homography, SamePlace } from '@/core/geometry/place-map';
+import { depthOn, onPlane, type Homography, type SamePlace } from '@/core/geometry/place-map';
 import { median } from '@/core/plane/median';
 import { greyCopy } from './grey-copy';
-import { withMats, type Keep, type OpenCv } from './opencv';
+import { flags, withMats, type Keep, type OpenCv } from './opencv';
 import type { Picture } from './picture';
 
 /** How one photo shows what another one does. */
@@ -22,6 +22,14 @@ const INLIER = 3;
 /** What makes a match sure: inliers, their share of all clear likenesses, and how much of the picture they span each way. */
 const SURE = { inliers: 25, share: 0.15, span: 0.25 } as const;
 
+/** Corners of a plate, around it. */
+const CORNERS = [
+  { u: 0, v: 0 },
+  { u: 1, v: 0 },
+  { u: 1, v: 1 },
+  { u: 0, v: 1 },
+] as const;
+
 /** How much larger or smaller one photo may show the place. */
 const MOST_TIMES = 3;
 
@@ -31,14 +39,10 @@ const PARALLAX = { most: 0.06, beside: 6, alike: 0.005 } as const;
 /** Most places that are held against those beside them. */
 const MOST_TRIED = 800;
 
-/** OpenCV's own types leave these out. */
+/** OpenCV's own types leave it out. */
 interface WithAkaze {
   AKAZE: new () => OpenCvModule.ORB;
-  NORM_HAMMING: number;
-  RANSAC: number;
 }
-
-const untyped = (cv: OpenCv) => cv as unknown as WithAkaze;
 
 interface Match {
   queryIdx: number;
@@ -72,7 +76,7 @@ function featuresOf(cv: OpenCv, keep: Keep, picture: Picture): Features {
   const grey = greyCopy(cv, keep, picture);
   const points = keep(new cv.KeyPointVector());
   const descriptors = keep(new cv.Mat());
-  const finder = keep(new (untyped(cv).AKAZE)());
+  const finder = keep(new (cv as unknown as WithAkaze).AKAZE());
   finder.detectAndCompute(grey, keep(new cv.Mat()), points, descriptors);
   return { points, descriptors, width: grey.cols, height: grey.rows };
 }
@@ -80,7 +84,7 @@ function featuresOf(cv: OpenCv, keep: Keep, picture: Picture): Features {
 /** Features that look alike, and like no other. */
 function clearPairs(cv: OpenCv, keep: Keep, from: Features, to: Features): SamePlace[] {
   if (from.descriptors.rows < 2 || to.descriptors.rows < 2) return [];
-  const matcher = keep(new cv.BFMatcher(untyped(cv).NORM_HAMMING, false));
+  const matcher = keep(new cv.BFMatcher(flags(cv).NORM_HAMMING, false));
   const matches = keep(new cv.DMatchVectorVector());
   matcher.knnMatch(from.descriptors, to.descriptors, matches, 2);
   const placeOf = ({ points, width, height }: Features, k: number) => {
@@ -104,7 +108,7 @@ function planeMap(cv: OpenCv, keep: Keep, pairs: readonly SamePlace[], { width, 
   const flat = (end: 'from' | 'to') => pairs.flatMap(({ [end]: { u, v } }) => [u * width, v * height]);
   const mat = (end: 'from' | 'to') => keep(cv.matFromArray(pairs.length, 1, cv.CV_32FC2, flat(end)));
   const agrees = keep(new cv.Mat());
-  const found = keep(cv.findHomography(mat('from'), mat('to'), untyped(cv).RANSAC, INLIER, agrees));
+  const found = keep(cv.findHomography(mat('from'), mat('to'), flags(cv).RANSAC, INLIER, agrees));
   if (found.rows !== 3) return undefined;
   const [a, b, c, d, e, f, g, h, i] = found.data64F;
   const aspect = width / height;
@@ -125,15 +129,10 @@ function isSure(inliers: readonly SamePlace[], all: number): boolean {
   return many && span('u') > SURE.span && span('v') > SURE.span;
 }
 
-const mapped = ([a, b, c, d, e, f, g, h, i]: Homography, u: number, v: number) => {
-  const w = g * u + h * v + i;
-  return { u: (a * u + b * v + c) / w, v: (d * u + e * v + f) / w, w };
-};
-
 /** Whether a map shows the whole plate from its front, about as large. */
 function isSound(flat: Homography): boolean {
-  const corners = [mapped(flat, 0, 0), mapped(flat, 1, 0), mapped(flat, 1, 1), mapped(flat, 0, 1)];
-  if (corners.some(({ w }) => !(w > 0.1 * flat[8]))) return false;
+  const corners = CORNERS.map((at) => onPlane(flat, at));
+  if (CORNERS.some((at) => !(depthOn(flat, at) > 0.1 * flat[8]))) return false;
   const area = corners.reduce((sum, p, k) => {
     const q = corners[(k + 1) % 4];
     return sum + (p.u * q.v - q.u * p.v) / 2;
@@ -147,7 +146,7 @@ function withParallax(pairs: readonly SamePlace[], flat: Homography): SamePlace[
   const off = pairs
     .filter((_, k) => k % every === 0)
     .map((pair) => {
-      const { u, v } = mapped(flat, pair.from.u, pair.from.v);
+      const { u, v } = onPlane(flat, pair.from);
       return { pair, du: pair.to.u - u, dv: pair.to.v - v };
     })
     .filter(({ du, dv }) => Math.hypot(du, dv) < PARALLAX.most);

@@ -13,14 +13,13 @@ export const id = () =>
     .required()
     .matches(/^[\w-]{1,40}$/, '${path} is not a valid id');
 
-/** A place on the plate; it may lie outside the picture, but not absurdly far. */
-export const platePoint = () =>
-  object({
-    u: number().strict().required().min(-4).max(5),
-    v: number().strict().required().min(-4).max(5),
-  })
-    .noUnknown()
-    .required();
+/** A coordinate of a place on the plate: it may lie outside the picture, but not absurdly far. */
+export const COORDINATE = { min: -4, max: 5 } as const;
+
+const coordinate = () => number().strict().required().min(COORDINATE.min).max(COORDINATE.max);
+
+/** A place on the plate. */
+export const platePoint = () => object({ u: coordinate(), v: coordinate() }).noUnknown().required();
 
 /** A linear colour of luminance 1, as picked off the picture. */
 export type PickedColor = [r: number, g: number, b: number];

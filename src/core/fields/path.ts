@@ -1,10 +1,12 @@
 import { mixed } from 'yup';
+import { COORDINATE } from './fields';
 
 /** Most places of one stroke. */
 export const MOST_STROKE = 4000;
 
-/** Whether a value is a coordinate of a place on the plate; it may lie outside the picture, but not absurdly far. */
-export const isCoordinate = (value: unknown) => typeof value === 'number' && value >= -4 && value <= 5;
+/** Whether a value is a coordinate of a place on the plate. */
+export const isCoordinate = (value: unknown) =>
+  typeof value === 'number' && value >= COORDINATE.min && value <= COORDINATE.max;
 
 /** A path of places, `stride` numbers each; what follows u and v is 0 to 1. It is long and comes whole: it is checked in one loop. */
 export const path = (stride: number) =>

@@ -1,3 +1,5 @@
+import { COORDINATE } from '../fields/fields';
+import { clampTo } from '../fields/ranges';
 import type { PlatePoint } from './camera';
 
 /** A plane projective map between two plates, row by row; places are fractions of each plate's sides. */
@@ -22,11 +24,8 @@ const NEAR = { reach: 0.035, against: 0.3 } as const;
 /** Step over which a map's scale is told, widths. */
 const STEP = 0.02;
 
-/** Places on maps go no farther out than documents hold them. */
-const MOST_OUT = { least: -4, most: 5 } as const;
-
-const bound = (value: number) =>
-  Number.isFinite(value) ? Math.min(MOST_OUT.most, Math.max(MOST_OUT.least, value)) : 0.5;
+/** Places go no farther out than documents hold them. */
+const bound = (value: number) => (Number.isFinite(value) ? clampTo(value, COORDINATE) : 0.5);
 
 /**
  * The map of a homography, bent near places that are known to lie elsewhere: what is near or far moves differently when the eye has
@@ -58,8 +57,12 @@ export function createPlaceMap(flat: Homography, known: readonly SamePlace[]): P
   return { place, times };
 }
 
-function onPlane([a, b, c, d, e, f, g, h, i]: Homography, { u, v }: PlatePoint): PlatePoint {
-  // What lies behind the eye is seen nowhere: it stays on this side.
-  const w = Math.max(1e-3, g * u + h * v + i);
+/** Where a homography shows a place. What lies behind the eye is seen nowhere: it stays on this side. */
+export function onPlane(flat: Homography, { u, v }: PlatePoint): PlatePoint {
+  const [a, b, c, d, e, f] = flat;
+  const w = Math.max(1e-3, depthOn(flat, { u, v }));
   return { u: (a * u + b * v + c) / w, v: (d * u + e * v + f) / w };
 }
+
+/** How far ahead of the eye a homography has a place, in parts of its own. */
+export const depthOn = ([, , , , , , g, h, i]: Homography, { u, v }: PlatePoint): number => g * u + h * v + i;

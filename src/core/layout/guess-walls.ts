@@ -7,7 +7,7 @@ import type { PlateLine } from '../geometry/vanishing-point';
 import type { Perspective } from './guess-horizon';
 import { lowerFoot, type LowUpright } from './lower-foot';
 import { settleFoot, type SeenCover } from './settle-foot';
-import { AWAY, isBeside, onSlope, slopeOf, type Side } from './wall-side';
+import { AWAY, isBeside, ONE_FOOT, onSlope, placesApart, slopeOf, type Side } from './wall-side';
 import { plateEdges, sineToward } from './plate-edges';
 import { isUprightBetween, uprightShares, whereUprightsEnd } from './upright-share';
 import { TOWARD_UPRIGHT, type Uprights } from './upright-edges';
@@ -25,9 +25,6 @@ export interface GuessedWall {
 /** How far under the horizon a foot lies at least, and over it uprights of a wall begin at most, fractions of the height. */
 const UNDER = 0.014;
 const BEGINS = 0.02;
-
-/** Uprights end on one foot whose slopes, seen from where it runs to, differ by no more than this, as a share. */
-const ONE_FOOT = 0.08;
 
 /** Uprights that must end on a foot, so far apart, as fractions of the width and of the wall, and what each counts at most. */
 const ENDS = { least: 3, apart: 0.012, share: 1 / 12, most: 0.15 } as const;
@@ -154,10 +151,10 @@ function wallOf(own: Side, uprights: readonly Upright[], spans: readonly Span[],
   const feet = uprights
     .map(({ foot, counts }) => ({ u: foot.u, counts, slope: slopeOf(own, foot) }))
     .sort((a, b) => a.slope - b.slope);
-  let best: GuessedWall | undefined;
+  let best: (GuessedWall & { span: Span; slope: number }) | undefined;
   for (const { slope } of feet) {
     const ends = feet.filter((one) => Math.abs(Math.log(one.slope / slope)) < ONE_FOOT);
-    const span = spans.find(({ from, to }) => placesWithin(ends, from, to) >= ENDS.least);
+    const span = spans.find((one) => placesWithin(ends, one) >= ENDS.least);
     if (!span) continue;
     const within = (one: { u: number }) => one.u > span.from && one.u < span.to;
     const sum = (some: typeof feet) => some.filter(within).reduce((all, { counts }) => all + counts, 0);
@@ -166,9 +163,11 @@ function wallOf(own: Side, uprights: readonly Upright[], spans: readonly Span[],
     const trust = sum(ends) - CROSSING * crossing;
     if (trust < Math.max(TRUST, best?.trust ?? 0)) continue;
     const foot = settledFoot(own, span, middle, seen.cover);
-    if (foot) best = { foot: footUnderBand(own, span, middle, seen) ?? foot, trust };
+    if (foot) best = { foot, trust, span, slope: middle };
   }
-  return best;
+  if (!best) return undefined;
+  const { foot, trust, span, slope } = best;
+  return { foot: footUnderBand(own, span, slope, seen) ?? foot, trust };
 }
 
 /** The foot over a span on a slope, or farther down; undefined where no ground begins under it. */
@@ -187,17 +186,11 @@ function footUnderBand(own: Side, span: Span, slope: number, { lows, tones, meet
 }
 
 /** At how many places apart uprights end within a span. */
-function placesWithin(ends: readonly { u: number }[], from: number, to: number): number {
-  const us = ends.map(({ u }) => u).sort((a, b) => a - b);
-  const apart = Math.max(ENDS.apart, ENDS.share * (to - from));
-  let [count, last] = [0, -Infinity];
-  for (const u of us) {
-    if (u < from || u > to || u - last < apart) continue;
-    count++;
-    last = u;
-  }
-  return count;
-}
+const placesWithin = (ends: readonly { u: number }[], { from, to }: Span): number =>
+  placesApart(
+    ends.map(({ u }) => u).filter((u) => u >= from && u <= to),
+    Math.max(ENDS.apart, ENDS.share * (to - from)),
+  );
 
 /** The foot of a wall over a span; undefined where too little of it lies in the picture. */
 function footOf(own: Side, { from, to }: Span, slope: number): [PlatePoint, PlatePoint] | undefined {

@@ -1,6 +1,6 @@
 import type { PlatePoint } from '../geometry/camera';
 import { median } from '../plane/median';
-import { isBeside, slopeOf, type Side } from './wall-side';
+import { isBeside, ONE_FOOT, placesApart, slopeOf, type Side } from './wall-side';
 
 /** An upright edge under the horizon. `counts`: how much it tells, widths of the plate. */
 export interface LowUpright {
@@ -8,9 +8,6 @@ export interface LowUpright {
   foot: PlatePoint;
   counts: number;
 }
-
-/** Uprights end on one foot whose slopes differ by no more than this, as a share. */
-const ONE_FOOT = 0.08;
 
 /** A foot under a band lies so many times as deep at least; so many uprights end on it, so far apart, fractions of the width. */
 const DEEPER = 1.5;
@@ -36,21 +33,14 @@ export function lowerFoot(own: Side, lows: readonly LowUpright[], slope: number)
     if (to < DEEPER * slope) continue;
     const ends = under.filter((one) => Math.abs(Math.log(one.to / to)) < ONE_FOOT);
     const trust = ends.reduce((sum, { counts }) => sum + counts, 0);
-    if (trust <= (best?.trust ?? 0) || placesOf(ends) < ENDS.least) continue;
+    const places = placesApart(
+      ends.map(({ u }) => u),
+      ENDS.apart,
+    );
+    if (trust <= (best?.trust ?? 0) || places < ENDS.least) continue;
     if (filled(under, slope, to) > FILLED) best = { slope: median(ends.map((one) => one.to)), trust };
   }
   return best?.slope;
-}
-
-/** At how many places apart uprights end. */
-function placesOf(ends: readonly { u: number }[]): number {
-  let [count, last] = [0, -Infinity];
-  for (const u of ends.map((end) => end.u).sort((a, b) => a - b)) {
-    if (u - last < ENDS.apart) continue;
-    count++;
-    last = u;
-  }
-  return count;
 }
 
 /** Share of the way between two slopes, by their logarithm, on which there is an upright. */

@@ -23,3 +23,17 @@ export const onSlope = ({ place, horizon }: Side, u: number, slope: number): Pla
   u,
   v: horizonAt(horizon, u) + slope * Math.abs(u - place.u),
 });
+
+/** Feet whose slopes differ by no more than this, as a share, are one. */
+export const ONE_FOOT = 0.08;
+
+/** At how many places, so far apart, some edges end. */
+export function placesApart(us: readonly number[], apart: number): number {
+  let [count, last] = [0, -Infinity];
+  for (const u of [...us].sort((a, b) => a - b)) {
+    if (u - last < apart) continue;
+    count++;
+    last = u;
+  }
+  return count;
+}

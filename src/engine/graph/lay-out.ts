@@ -4,6 +4,7 @@ import type { KeptResult } from '../kept-results';
 import { arrayType } from './stage';
 import type { Loaded } from './stage-spec';
 import type { LoadedRef, MadeRefs } from './task';
+import { floatsAt } from './view';
 
 /** Where what a stage makes and loads is laid: results dropped for room, and the memory that all workers see. */
 interface Room {
@@ -34,19 +35,18 @@ export function shareLoaded({ arena, store }: Room, { data }: Loaded, blocks: Bl
   return { at: block.offset, length: data.length, type: arrayType(data) };
 }
 
-const floatsAt = ({ memory }: Arena, { at, length }: MadeRefs['planes'][string]) =>
-  new Float32Array(memory.buffer, at, length);
-
 /** Lays a kept result's planes out again. Their blocks are in `blocks` even when there is no room for all. */
 export function layKept(room: Room, { planes }: KeptResult, blocks: Block[]): MadeRefs['planes'] {
   const lengths = Object.fromEntries(Object.entries(planes).map(([name, { length }]) => [name, length]));
   const laid = layOut(room, lengths, blocks);
-  for (const [name, ref] of Object.entries(laid)) floatsAt(room.arena, ref).set(planes[name]);
+  for (const [name, ref] of Object.entries(laid)) floatsAt(room.arena.memory, ref).set(planes[name]);
   return laid;
 }
 
 /** A copy of a result, apart from the memory. */
 export function copyOf({ arena }: Pick<Room, 'arena'>, { planes, facts }: MadeRefs): KeptResult {
-  const copies = Object.entries(planes).map(([name, ref]) => [name, floatsAt(arena, ref).slice()] as const);
+  const copies = Object.entries(planes).map(
+    ([name, ref]) => [name, floatsAt(arena.memory, ref).slice()] as const,
+  );
   return { planes: Object.fromEntries(copies), facts };
 }

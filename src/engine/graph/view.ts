@@ -14,12 +14,14 @@ export type InputViews = View | undefined | InputViews[] | { [name: string]: Inp
 
 const isMade = (refs: InputRefs): refs is MadeRefs => !!refs && 'planes' in refs && 'region' in refs;
 
+/** A plane in a shared memory. */
+export const floatsAt = (memory: WebAssembly.Memory, { at, length }: MadeRefs['planes'][string]) =>
+  new Float32Array(memory.buffer, at, length);
+
 /** A result's planes in a shared memory. Valid until the engine lets its blocks go. */
 export function viewOf(memory: WebAssembly.Memory, { region, planes, facts }: MadeRefs): View {
   const { width, height } = region;
-  const floats = Object.entries(planes).map(
-    ([name, { at, length }]) => [name, new Float32Array(memory.buffer, at, length)] as const,
-  );
+  const floats = Object.entries(planes).map(([name, ref]) => [name, floatsAt(memory, ref)] as const);
   return { ...Object.fromEntries(floats), width, height, region, facts };
 }
 

@@ -1,8 +1,9 @@
 import sharp, { type Sharp } from 'sharp';
 import { displayP3Codes } from '@/core/color/display-p3';
-import { OUTPUT_FORMATS, type OutputChoice, type OutputColours } from '@/core/output/output-formats';
+import { OUTPUT_FORMATS, type OutputChoice } from '@/core/output/output-formats';
 import { exifOf, xmpOf, type ToldFacts } from '@/core/output/photo-facts';
 import type { Size } from '@/engine/sizes';
+import { profileOf } from './colour-profile';
 import { colouredTiff } from './coloured-tiff';
 import type { RgbCodes } from './render-picture';
 
@@ -24,13 +25,6 @@ async function coloured(
   if (colours === 'p3') displayP3Codes(rgb, rgb);
   const file = colouredTiff(rgb, size, await profileOf(colours));
   return sharp(file, { limitInputPixels: false }).keepIccProfile().toColourspace('rgb16');
-}
-
-/** The package's own profile of some colours. */
-async function profileOf(colours: OutputColours): Promise<Uint8Array> {
-  const dot = sharp({ create: { width: 1, height: 1, channels: 3, background: '#000' } });
-  const { icc } = await sharp(await dot.withIccProfile(colours).png().toBuffer()).metadata();
-  return icc!;
 }
 
 /** Writes a raw picture in sRGB codes in a format, with what it says of itself. Codes of 16 bits may be turned in place. */

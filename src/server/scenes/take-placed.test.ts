@@ -15,6 +15,7 @@ import {
 import { assetPath } from '../assets/asset-store';
 import { loadCoverage } from '../assets/coverage-store';
 import type { Workspace } from '../assets/workspace';
+import { profileOf } from '../output/colour-profile';
 import { openScene } from './scene-repository';
 import { takePlaced } from './take-placed';
 
@@ -68,9 +69,7 @@ describe('a picture to be placed', () => {
       .toColourspace('rgb16')
       .png()
       .toBuffer();
-    const dot = sharp({ create: { width: 1, height: 1, channels: 3, background: '#000' } });
-    const { icc } = await sharp(await dot.withIccProfile(colours).png().toBuffer()).metadata();
-    const taken = await take(await pngWithProfile(png, icc!));
+    const taken = await take(await pngWithProfile(png, Buffer.from(await profileOf(colours))));
     const codes = await space.plates.read(taken.asset, wholeRegion(taken.width, taken.height));
     // Of Display P3 more than sRGB's red would be needed, by the primaries and curve of both.
     const wanted = colours === 'srgb' ? [52000, 26000, 12000] : [55873, 24077, 6078];

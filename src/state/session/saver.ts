@@ -102,7 +102,7 @@ class LogSaver implements Saver {
   }
 
   resume({ base, entries, scene }: { base: number; entries: LogEntry[]; scene: Scene }): boolean {
-    Object.assign(this, { base, entries, scene });
+    [this.base, this.entries, this.scene] = [base, entries, scene];
     this.keepAll();
     void this.work();
     return this.isKept;

@@ -49,8 +49,7 @@ export function Picture() {
   const canvases = useCanvases();
   const { night, coarse, day: dayCanvas, dayPart, live } = canvases;
   const trail = useRef<SVGPathElement>(null);
-  const { width, height } = useSize(view);
-  const geometry = useGeometry({ width, height }, wholePlate ? WHOLE_FRAME : ownFrame, plate);
+  const geometry = useGeometry(useSize(view), wholePlate ? WHOLE_FRAME : ownFrame, plate);
   const { density, panes, pane, frame, framed, place, box, regions } = geometry;
   usePreview({ session, canvases, regions, onFault });
   const gestures = useLookGestures({

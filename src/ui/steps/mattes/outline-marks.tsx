@@ -9,7 +9,7 @@ import { setPass } from '@/core/scene/matte-commands';
 import type { Matte } from '@/core/scene/schema';
 import { useScene, useSession, useView } from '../../editor/editor-context';
 import { placeOnSvg } from '../../picture/place-on-svg';
-import { showWay } from '../../picture/show-way';
+import { drawLine } from '../../picture/draw-way';
 import type { Box } from '../../picture/view-geometry';
 import { add, Handle, less } from './matte-handle';
 import classes from '../../picture/picture.module.css';
@@ -131,7 +131,7 @@ function useFollowedEdge(points: readonly OutlinePoint[], trail: RefObject<SVGPa
       way
         .then((found) => {
           if (stopped) return;
-          showWay(path, [last, ...found]);
+          drawLine(path, [last, ...found]);
         })
         .catch(() => {})
         .finally(() => {

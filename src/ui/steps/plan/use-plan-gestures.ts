@@ -13,7 +13,7 @@ import { newDeck, newWall, wallEnd } from '@/state/actions/plan-actions';
 import { useScene, useSession, useView } from '../../editor/editor-context';
 import { useFootEdges } from './use-foot-edges';
 import { useSayStroke } from './use-say-stroke';
-import { showWay } from '../../picture/show-way';
+import { drawLine } from '../../picture/draw-way';
 import { usePictureDrag } from '../../picture/use-picture-drag';
 
 /** A drag that begins this near to a wall's end goes on from there, fraction of the plate's width. */
@@ -46,8 +46,8 @@ export function usePlanGestures(trail: RefObject<SVGPathElement | null>) {
       const from = isWall ? snap(pressed, undefined, event.altKey) : pressed;
       const to = isWall ? snap(free, from, event.altKey) : free;
       drawn.current = { from, to };
-      if (drawing === 'deck') showWay(trail.current, squareOf(drawn.current), true);
-      else if (drawing) showWay(trail.current, [from, to]);
+      if (drawing === 'deck') drawLine(trail.current, squareOf(drawn.current), true);
+      else if (drawing) drawLine(trail.current, [from, to]);
     },
     onEnd() {
       trail.current?.removeAttribute('d');
