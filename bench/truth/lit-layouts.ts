@@ -30,6 +30,9 @@ const GESTURES = { walls: 6, standees: 7 } as const;
 /** Share of a wall's foot that is seen from which a person draws it, and the least area of a thing that is stood up. */
 const SEEN = { wall: 0.1, thing: 0.0015 } as const;
 
+/** Kinds of things that a person makes boxes of. */
+const BOXES = new Set(['car', 'bench', 'planter', 'bin', 'boat']);
+
 /** Rows between two points of a rough loop. */
 const LOOP_STEP = 8;
 
@@ -85,7 +88,7 @@ function enteredLayout({ name, known: layout, ids }: Layout, fixtures: readonly 
     .filter(({ kind, visible_area }) => kind !== 'tree' && visible_area > SEEN.thing)
     .sort((a, b) => b.visible_area - a.visible_area)
     .slice(0, GESTURES.standees)
-    .map(({ box, foot }) => ({ loop: roughLoop(ids, box), foot }))
+    .map(({ box, foot, kind }) => ({ loop: roughLoop(ids, box), foot, isBox: BOXES.has(kind) }))
     .filter(({ loop }) => loop.length > 2);
   return {
     plate: name,

@@ -3,8 +3,12 @@ import { kelvinGel } from '@/core/fixture/kelvin-gel';
 import { KINDS } from '@/core/fixture/kinds';
 import { FINISHES } from '@/core/plan/finishes';
 import { newScene, PLAIN_FINISH, plainCircuit, PLAIN_SURFACE } from '@/core/scene/new-scene';
+import { outlineRow } from '@/core/geometry/outline-row';
+import { wholeRegion } from '@/core/plane/region';
+import { boxed } from '@/state/actions/box-actions';
 import { sunShadowMatte } from '@/state/actions/matte-actions';
 import type { Fixture, GroundPlan, Scene } from '@/core/scene/schema';
+import { TRUTH } from './truth-files';
 
 /** A pane drawn by hand: its outline, its foot, lumens. */
 interface Drawn {
@@ -23,7 +27,7 @@ export interface Entered {
   walls: { foot: [u: number, v: number][]; height: number }[];
   decks: { outline: [u: number, v: number][]; height: number }[];
   /** What stands up: rough loops, and where their feet are. */
-  standees: { loop: [u: number, v: number][]; foot: [u: number, v: number] }[];
+  standees: { loop: [u: number, v: number][]; foot: [u: number, v: number]; isBox?: boolean }[];
   /** Groups of the truth: fixtures of the plate's notes by name, and what a person lights where the notes have a lamp in a room. */
   groups: Record<string, { named: string[]; panes?: Drawn[] }>;
 }
@@ -349,6 +353,17 @@ export interface DayTaken {
   lift: number;
 }
 
+/** What a loop encloses, on a small copy. */
+function covered(loop: [u: number, v: number][]) {
+  const region = wholeRegion(TRUTH.width, TRUTH.height);
+  const [row, data] = [new Float32Array(region.width), new Uint8Array(region.width * region.height)];
+  for (let y = 0; y < region.height; y++) {
+    outlineRow(row, loop.map(place), region, y);
+    row.forEach((share, x) => (data[y * region.width + x] = Math.round(255 * share)));
+  }
+  return { width: region.width, height: region.height, data };
+}
+
 /** A scene with one circuit a group, named after it. Nothing of the night dims or tints its lamps. */
 export function enteredScene(
   entered: Entered,
@@ -390,6 +405,9 @@ export function enteredScene(
     ...{ id: `m${i}`, name: `Matte ${i}`, feather: 0, refine: 0, grow: 0, invert: false },
     passes: [{ id: 'loop', kind: 'outline', join: 'add', points: loop.map(place) }],
   }));
+  standees.forEach(({ loop, isBox }, i) => {
+    if (isBox) Object.assign(plan.standees[i], boxed({ plan, plate }, plan.standees[i], covered(loop)));
+  });
   const own = { ...scene, mattes, plan };
   if (lift > 0) {
     const shadow = sunShadowMatte(own);

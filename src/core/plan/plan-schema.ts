@@ -34,6 +34,12 @@ export const wallSchema = object({
   .noUnknown()
   .required();
 
+/** The far ends of the edges on the ground of a standee that is a box, and its height in metres. */
+const boxSchema = object({ left: platePoint(), right: platePoint(), height: ranged('boxHeight') })
+  .noUnknown()
+  .optional()
+  .default(undefined);
+
 /** A matte that stands upright at its foot: how round it is, and how far the plate's fine shading creases it. */
 export const standeeSchema = object({
   id: id(),
@@ -42,6 +48,7 @@ export const standeeSchema = object({
   foot: platePoint(),
   roundness: ranged('strength'),
   crease: ranged('strength'),
+  box: boxSchema,
   ...finish,
 })
   .noUnknown()

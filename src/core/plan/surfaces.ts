@@ -38,6 +38,15 @@ export interface Standee extends Finish {
   roundness: number;
   /** How far the plate's fine shading tells its folds, 0 to 1. */
   crease: number;
+  /** What makes a box of it, whose near corner its foot is; without it, it is a card. */
+  box?: StandingBox;
+}
+
+/** The far ends of a box's two edges on the ground that are seen, and its height in metres. */
+export interface StandingBox {
+  left: PlatePoint;
+  right: PlatePoint;
+  height: number;
 }
 
 /** A level surface at a height. */

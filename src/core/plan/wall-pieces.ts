@@ -38,6 +38,21 @@ const SHORTEST = 0.01;
 /** Cosine of the angle between two pieces up to which a wall is taken to be round there. */
 const ROUND = 0.6;
 
+/** A straight piece between two places of the ground, metres. */
+export function straightPiece(
+  [ax, ay]: readonly [x: number, y: number],
+  [bx, by]: readonly [x: number, y: number],
+  own: Pick<WallPiece, 'height' | 'until' | 'finish'>,
+): WallPiece {
+  const length = hypot(bx - ax, by - ay);
+  const [nx, ny] = [(by - ay) / length, (ax - bx) / length];
+  // The eye stands at the origin.
+  const facing = nx * ax + ny * ay > 0 ? -1 : 1;
+  const normal = [facing * nx, facing * ny] as const;
+  const [normalX, normalY] = normal;
+  return { ax, ay, bx, by, ...own, normalX, normalY, endA: normal, endB: normal, behind: 0 };
+}
+
 /** The pieces of walls in the world. A wall that says nothing of its finish is dull. */
 export function wallPieces(
   camera: Camera,
@@ -47,15 +62,8 @@ export function wallPieces(
     const finish = { ...DULL, ...own };
     const pieces = foot.slice(1).flatMap((to, i): WallPiece[] => {
       const [[ax, ay], [bx, by]] = feetOnGround(camera, foot[i], to);
-      const length = hypot(bx - ax, by - ay);
-      if (!(length > SHORTEST)) return [];
-      const [nx, ny] = [(by - ay) / length, (ax - bx) / length];
-      // The eye stands at the origin.
-      const facing = nx * ax + ny * ay > 0 ? -1 : 1;
-      const normal = [facing * nx, facing * ny] as const;
-      const [normalX, normalY] = normal;
-      const turned = { normalX, normalY, endA: normal, endB: normal, behind: 0 };
-      return [{ ax, ay, bx, by, height, ...turned, until, finish }];
+      if (!(hypot(bx - ax, by - ay) > SHORTEST)) return [];
+      return [straightPiece([ax, ay], [bx, by], { height, until, finish })];
     });
     return pieces
       .map((piece, i) => ({

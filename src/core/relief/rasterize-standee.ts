@@ -1,22 +1,30 @@
+import { rippleNormal } from './ripple';
+import { layBox, type ReadyBox } from './rasterize-box';
 import { steepen } from '../plane/steepen';
 import type { Relief } from './relief-planes';
 import type { ReliefRow } from './relief-row';
 import type { StandingRelief } from './relief-surfaces';
 
+/** Tilts of a standee's roundness at the pixels of a row. */
+export interface RoundRow {
+  right: Float32Array;
+  up: Float32Array;
+}
+
 /**
- * Lays a row of a standee over what lies behind it. It faces the eye, tilted as far as its form is known; the folds of a flat one are
- * known as little as its turn. Each pixel is one or the other: between a person and a wall there is air, where a lamp may
+ * Lays a row of a standee over what lies behind it. Each pixel is one or the other: between a person and a wall there is air, where a lamp may
  * hang, and halfway between a boat and water a mirror would face anywhere. But what is behind shines less where it is covered.
  *
- * @param roundRight tilts of its roundness
+ * @param box of one that is a box
  */
 export function rasterizeStandee(
   out: Relief,
-  { first, width, ahead, foldRight, foldUp }: ReliefRow,
+  row: ReliefRow,
   standee: StandingRelief,
-  roundRight: Float32Array,
-  roundUp: Float32Array,
+  round: RoundRow,
+  box?: ReadyBox,
 ): void {
+  const { first, width, aside, ahead, rise, met, foldRight, foldUp } = row;
   const { coverage, roundness, creased, sheen, roughness } = standee;
   const ownAlpha = roughness * roughness;
   for (let x = 0; x < width; x++) {
@@ -27,17 +35,34 @@ export function rasterizeStandee(
       out.sheen[i] *= 1 - share;
       continue;
     }
-    const right = roundness * roundRight[x] + creased * foldRight[x];
-    const up = roundness * roundUp[x] + creased * foldUp[x];
-    const level = Math.sqrt(Math.max(0.04, 1 - right * right - up * up));
-    const long = Math.sqrt(right * right + up * up + level * level);
     if (standee.isLand) out.land[i] = Math.max(out.land[i], coverage[i]);
-    out.reach[i] = standee.ahead / ahead[x];
-    out.normalX[i] = right / long;
-    out.normalY[i] = -level / long;
-    out.normalZ[i] = up / long;
-    out.unknownFacing[i] = 1 - roundness;
+    if (box) {
+      layBox(out, i, [aside[x], ahead[x], rise[x]], box, met[x], roundness);
+      if (creased > 0) rippleNormal(out, i, creased * foldRight[x], creased * foldUp[x]);
+    } else layCard(out, i, x, row, standee, round);
     out.sheen[i] = sheen;
     out.alpha[i] = ownAlpha;
   }
+}
+
+/**
+ * Lays one pixel of a card. It faces the eye, tilted as far as its form is known; the folds of a flat one are known as little as its turn.
+ */
+function layCard(
+  out: Relief,
+  i: number,
+  x: number,
+  { ahead, foldRight, foldUp }: ReliefRow,
+  { ahead: stands, roundness, creased }: StandingRelief,
+  round: RoundRow,
+): void {
+  const right = roundness * round.right[x] + creased * foldRight[x];
+  const up = roundness * round.up[x] + creased * foldUp[x];
+  const level = Math.sqrt(Math.max(0.04, 1 - right * right - up * up));
+  const long = Math.sqrt(right * right + up * up + level * level);
+  out.reach[i] = stands / ahead[x];
+  out.normalX[i] = right / long;
+  out.normalY[i] = -level / long;
+  out.normalZ[i] = up / long;
+  out.unknownFacing[i] = 1 - roundness;
 }

@@ -1,6 +1,7 @@
 import type { PlatePoint } from '../geometry/camera';
 import type { Tilts } from './standee-form';
 import { DULL, type Finish, type RippledFinish } from '../plan/surfaces';
+import type { BoxPiece } from '../plan/box-piece';
 import type { WallPiece } from '../plan/wall-pieces';
 
 /** What the relief of a region is made of beside the ground. */
@@ -29,6 +30,8 @@ export interface StandingRelief extends Finish {
   isLand?: boolean;
   roundness: number;
   creased: number;
+  /** Its place in the world if it is a box. */
+  piece?: BoxPiece;
   /** Tilts of its normals over the whole plate, where it is round. */
   round?: Tilts;
 }

@@ -5,6 +5,7 @@ import { bilinearRow } from '../plane/bilinear-row';
 import type { RgbPlanes } from '../plane/plane';
 import type { Region } from '../plane/region';
 import type { Camera } from '../geometry/camera';
+import { readyBox } from './rasterize-box';
 import { rasterizeDeck } from './rasterize-deck';
 import { rasterizeGround } from './rasterize-ground';
 import { rasterizeLeaves } from './rasterize-leaves';
@@ -43,7 +44,11 @@ export function reliefOf(
   // The nearest is rasterized last.
   const standees = [...surfaces.standees]
     .sort((a, b) => b.ahead - a.ahead)
-    .map((standee) => ({ standee, right: row.scratch(), up: row.scratch() }));
+    .map((standee) => ({
+      standee,
+      tilts: { right: row.scratch(), up: row.scratch() },
+      box: standee.piece && readyBox(standee.piece, camera.eyeHeight),
+    }));
   const walls = spanWalls(surfaces);
   const wide = (data: Float32Array) => ({ width: survey.width, height: survey.height, data });
   for (let y = 0; y < region.height; y++) {
@@ -66,9 +71,9 @@ export function reliefOf(
       outlineRow(coverage, deck.outline, region, y);
       rasterizeDeck(out, row, deck, coverage, camera.eyeHeight);
     }
-    for (const { standee, right, up } of standees) {
-      if (standee.round) tiltRows(right, up, standee.round, region, y);
-      rasterizeStandee(out, row, standee, right, up);
+    for (const { standee, tilts, box } of standees) {
+      if (standee.round) tiltRows(tilts.right, tilts.up, standee.round, region, y);
+      rasterizeStandee(out, row, standee, tilts, box);
     }
     if (surfaces.skyline) throughHazeToLand(out, row, surfaces.skyline);
     else throughHaze(out, row);

@@ -100,7 +100,13 @@ function movedPlan(map: PlaceMap, plan: Scene['plan']): Scene['plan'] {
     horizon: movedHorizon(map, plan.horizon),
     lens: clampTo(tenths(plan.lens * map.times(MIDDLE)), RANGES.lens),
     walls: plan.walls.map((wall) => ({ ...wall, foot: wall.foot.map(place) })),
-    standees: plan.standees.map((standee) => ({ ...standee, foot: place(standee.foot) })),
+    standees: plan.standees.map((standee) => ({
+      ...standee,
+      foot: place(standee.foot),
+      ...(standee.box && {
+        box: { ...standee.box, left: place(standee.box.left), right: place(standee.box.right) },
+      }),
+    })),
     decks: plan.decks.map((deck) => ({ ...deck, outline: deck.outline.map(place) })),
     strokes: movedStrokes(map, plan.strokes, 2),
   };

@@ -12,11 +12,18 @@ const DECK = OCCLUDER.DECK_BYTES / 4;
 const CORNER = OCCLUDER.CORNER_BYTES / 4;
 const STANDEE = OCCLUDER.STANDEE_BYTES / 4;
 
-/** Bytes of the block: room for all surfaces that a ground plan may have, with all their corners, and the ends of its walls. */
+/** Floats of a standee at most: a card, or a box of four sides and a lid. */
+const STANDING = Math.max(STANDEE, 4 * WALL + DECK + 4 * CORNER);
+
+/**
+ * Bytes of the block: room for all surfaces that a ground plan may have, with all their corners, and the mattes at which walls and boxes
+ * end.
+ */
 export const OCCLUDER_BYTES =
   4 *
   (HEAD +
-    MOST_SURFACES * ((MOST_CORNERS - 1) * WALL + DECK + MOST_CORNERS * CORNER + 2 * STANDEE));
+    MOST_SURFACES *
+      ((MOST_CORNERS - 1) * WALL + DECK + MOST_CORNERS * CORNER + STANDING + 2 * STANDEE));
 
 /** Lays out what casts shadows. Returns the block's place, or 0 where nothing does. */
 export function writeOccluders(

@@ -3,6 +3,7 @@ import { reliefOf } from '@/core/relief/relief';
 import { RELIEF_PLANES } from '@/core/relief/relief-planes';
 import { creaseTilts, roundTilts } from '@/core/relief/standee-form';
 import { hasWater } from '@/core/survey/said';
+import { boxPiece } from '@/core/plan/box-piece';
 import { standsAhead } from '@/core/plan/surfaces';
 import { wallPieces } from '@/core/plan/wall-pieces';
 import { wholeRegion, type Region } from '@/core/plane/region';
@@ -60,8 +61,14 @@ export const crease = stage({
 });
 
 /** Something of each matte at which walls end, by its id. */
-export const ofEnds = <T>({ walls }: GroundPlan, of: (matte: string) => T): Record<string, T> =>
-  Object.fromEntries([...new Set(walls.flatMap(({ until }) => until ?? []))].map((id) => [id, of(id)]));
+export const ofEnds = <T>(
+  { walls }: Pick<GroundPlan, 'walls'>,
+  of: (matte: string) => T,
+): Record<string, T> => ofEach(new Set(walls.flatMap(({ until }) => until ?? [])), of);
+
+/** Something of each of some mattes, by its id. */
+export const ofEach = <T>(mattes: Iterable<string>, of: (matte: string) => T): Record<string, T> =>
+  Object.fromEntries([...mattes].map((id) => [id, of(id)]));
 
 /** Whether the plate's shading folds any surface. */
 const isFolded = ({ ground, walls, decks, standees, strokes }: GroundPlan) =>
@@ -78,9 +85,9 @@ export const relief = stage({
     return {
       plate: plate(at),
       survey: survey(at),
-      standees: plan.standees.map(({ matte: id, roundness }) => ({
+      standees: plan.standees.map(({ matte: id, roundness, box }) => ({
         matte: standing(at, id),
-        round: roundness > 0 ? round(at, { id }) : undefined,
+        round: roundness > 0 && !box ? round(at, { id }) : undefined,
       })),
       ends: ofEnds(plan, (id) => matte(at, id)),
       wet: wet === undefined ? undefined : matte(at, wet),
@@ -96,6 +103,7 @@ export const relief = stage({
       ...{ plan: settings.plan, camera },
       walls: wallPieces(camera, walls),
       ahead: standees.map((standee) => standsAhead(camera, standee, decks)),
+      boxes: standees.map((standee) => boxPiece(camera, standee, decks)),
       isLand: settings.plan.standees.map((_, k) => k >= settings.drawn),
     };
   },
@@ -105,12 +113,13 @@ export const relief = stage({
       number
     >,
   pace: 'heavy',
-  run(out, inputs, { prepared: { plan, camera, walls, ahead, isLand } }, { region, of, cut }) {
+  run(out, inputs, { prepared: { plan, camera, walls, ahead, boxes, isLand } }, { region, of, cut }) {
     const standees = plan.standees.map((standee, k) => ({
       ...standee,
       creased: standee.crease,
       isLand: isLand[k],
       ahead: ahead[k],
+      piece: boxes[k],
       coverage: cut(inputs.standees[k].matte.coverage),
       round: inputs.standees[k].round,
     }));

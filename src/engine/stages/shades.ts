@@ -1,4 +1,5 @@
 import type { Camera } from '@/core/geometry/camera';
+import { boxPiece, boxShades } from '@/core/plan/box-piece';
 import { levelPieces, standsAhead, type LevelPiece } from '@/core/plan/surfaces';
 import { wallPieces, type WallPiece } from '@/core/plan/wall-pieces';
 import type { GroundPlan } from '@/core/scene/schema';
@@ -10,7 +11,7 @@ import type { View } from '../graph/view';
 import { landOf } from './land';
 import type { ById } from './matte';
 import { standing } from './placed';
-import { ofEnds } from './relief';
+import { ofEach } from './relief';
 
 /** A matte's coverage on the small copy, blurred to every width that a shadow's edge may have. */
 export const soft = stage({
@@ -31,25 +32,47 @@ export const soft = stage({
 
 type SoftView = View<'levels', { bounds: Bounds }>;
 
+/** The mattes at which what is upright ends: walls, and the sides of boxes. */
+const endsOf = ({ walls, standees }: GroundPlan) =>
+  new Set([
+    ...walls.flatMap(({ until }) => until ?? []),
+    ...standees.flatMap(({ matte, box }) => (box ? matte : [])),
+  ]);
+
 /** The mattes whose shadows fall. */
-export const shadesAt = (at: Spot) => ({
-  standees: landOf(at).plan.standees.map(({ matte: id }) => soft(at, { id })),
-  ends: ofEnds(at.scene.plan, (id) => soft(at, { id })),
-});
+export const shadesAt = (at: Spot) => {
+  const { plan } = landOf(at);
+  return {
+    standees: plan.standees.map(({ matte: id }) => soft(at, { id })),
+    ends: ofEach(endsOf(plan), (id) => soft(at, { id })),
+  };
+};
 
 /** What of a ground plan casts shadows in the world, but for mattes. */
 export interface CastPlan {
   walls: WallPiece[];
+  /** Sides of boxes. */
+  sides: WallPiece[];
   decks: LevelPiece[];
-  /** How far ahead each standee stands, metres. */
-  ahead: number[];
+  /** How far ahead each standee stands, metres; undefined for a box, whose sides and lid stand for it. */
+  ahead: (number | undefined)[];
 }
 
-export const castPlan = (camera: Camera, { walls, decks, standees }: GroundPlan): CastPlan => ({
-  walls: wallPieces(camera, walls),
-  decks: levelPieces(camera, decks).filter(({ height }) => height > 0),
-  ahead: standees.map((standee) => standsAhead(camera, standee, decks)),
-});
+export function castPlan(camera: Camera, { walls, decks, standees }: GroundPlan): CastPlan {
+  const boxes = standees.map((standee) => {
+    const piece = boxPiece(camera, standee, decks);
+    return piece && boxShades(piece, standee.matte);
+  });
+  return {
+    walls: wallPieces(camera, walls),
+    sides: boxes.flatMap((box) => box?.walls ?? []),
+    decks: [
+      ...levelPieces(camera, decks).filter(({ height }) => height > 0),
+      ...boxes.flatMap((box) => box?.lid ?? []),
+    ],
+    ahead: standees.map((standee, k) => (boxes[k] ? undefined : standsAhead(camera, standee, decks))),
+  };
+}
 
 export interface ShadeViews {
   standees: SoftView[];
@@ -59,9 +82,15 @@ export interface ShadeViews {
 const seen = ({ width, height, levels, facts: { bounds } }: SoftView) => ({ width, height, levels, bounds });
 
 /** What casts shadows; undefined where nothing does. */
-export function occludersIn({ walls, decks, ahead }: CastPlan, shades: ShadeViews): Occluders | undefined {
-  if (walls.length + decks.length + ahead.length === 0) return undefined;
+export function occludersIn(
+  { walls, sides, decks, ahead }: CastPlan,
+  shades: ShadeViews,
+): Occluders | undefined {
+  if (walls.length + sides.length + decks.length + ahead.length === 0) return undefined;
   const ends = Object.entries(shades.ends).map(([id, view]) => [id, seen(view)] as const);
-  const standees = shades.standees.map((view, k) => ({ ...seen(view), ahead: ahead[k] }));
-  return { walls, decks, standees, ends: Object.fromEntries(ends) };
+  const standees = shades.standees.flatMap((view, k) => {
+    const stands = ahead[k];
+    return stands === undefined ? [] : { ...seen(view), ahead: stands };
+  });
+  return { walls: [...walls, ...sides], decks, standees, ends: Object.fromEntries(ends) };
 }

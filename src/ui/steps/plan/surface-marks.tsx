@@ -5,8 +5,10 @@ import type { PlatePoint } from '@/core/geometry/camera';
 import { setSurface, type SurfaceKind } from '@/core/scene/commands';
 import { clampTo, RANGES } from '@/core/fields/ranges';
 import type { GroundPlan } from '@/core/scene/schema';
+import { footMoved } from '@/state/actions/box-actions';
 import { footAt, heightOf, middleOfWall } from '@/state/actions/plan-actions';
 import { useScene, useView } from '../../editor/editor-context';
+import { BoxMarks } from './box-marks';
 import { useFootEdges } from './use-foot-edges';
 import { PlaceHandle } from '../../picture/place-handle';
 import type { Box } from '../../picture/view-geometry';
@@ -73,6 +75,9 @@ function Corners({ box }: { box: Box }) {
       {walls.flatMap(({ id, foot }) => corners('walls', id, foot))}
       {walls.map((wall) => wall.id === chosen && <WallTop key={`${wall.id} top`} wall={wall} box={box} />)}
       {decks.flatMap(({ id, outline }) => corners('decks', id, outline))}
+      {standees.map((standee) => (
+        <BoxMarks key={`${standee.id} box`} standee={standee} box={box} isChosen={standee.id === chosen} />
+      ))}
       {standees.map(({ id, name, foot }) => (
         <Corner key={id} kind="standees" id={id} points={[foot]} index={0} at={foot} box={box} name={name} />
       ))}
@@ -130,7 +135,7 @@ function Corner({ kind, id, points, index, at, box, name }: CornerProps) {
   const set = (values: PlatePoint[], held: (at: PlatePoint) => PlatePoint) => {
     if (kind === 'walls') return setSurface('Wall: corner', 'walls', id, { foot: values.map(held) });
     if (kind === 'decks') return setSurface('Deck: corner', 'decks', id, { outline: values });
-    return setSurface(`${name}: foot`, 'standees', id, { foot: held(values[0]) });
+    return setSurface(`${name}: foot`, 'standees', id, footMoved(scene, id, held(values[0])));
   };
   const fewest = kind === 'walls' ? 2 : 3;
   return (

@@ -9,6 +9,7 @@ import { MatteSelect } from '../../controls/matte-select';
 import { NameField } from '../../controls/name-field';
 import { NumberRow, ratioScale } from '../../controls/number-row';
 import { useScene, useView } from '../../editor/editor-context';
+import { BoxRows } from './box-rows';
 import { FinishRows } from './finish-rows';
 import own from '../../worksheet/lists.module.css';
 import classes from '../../worksheet/worksheet.module.css';
@@ -54,6 +55,7 @@ export function SurfaceSettings({ kind, surface }: SettingsProps) {
           onChange={(until) => run(setSurface(`${name}: where it ends`, kind, id, { until }))}
         />
       )}
+      {'roundness' in surface && <BoxRows standee={surface} />}
       {'roundness' in surface && (
         <NumberRow
           label="Roundness"
