@@ -2,6 +2,7 @@ import { expect } from '@playwright/test';
 import {
   brightness,
   copyOf,
+  dragOn,
   dragTo,
   drawThrough,
   middleOf,
@@ -78,4 +79,38 @@ test('a card becomes a box that shades the ground behind its sides, and is turne
   expect(await boxOf()).toBeUndefined();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByLabel('Turn, value')).toBeVisible();
+});
+
+test('a deck rises by a pitch, or up to the wall behind it, and takes light as it lies then', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, 'ferry-steps');
+  await openEditor(page, id);
+  await openStep(page, /^Ground plan/);
+  await pictureReady(page);
+  await page.getByRole('button', { name: 'Draw a wall' }).click();
+  await dragOn(page, [0.02, 0.74], [0.24, 0.73]);
+  await page.getByRole('button', { name: 'Draw a deck' }).click();
+  await dragOn(page, [0.04, 0.38], [0.2, 0.46]);
+  await typeNumber(page, 'Height', 1.9);
+  await pictureReady(page);
+  const roof = async () => brightness(await toneAt(page, 0.12, 0.42));
+  const deck = async () => {
+    await saved(page);
+    return (await sceneOf(request, id)).scene.plan.decks.at(-1)!;
+  };
+  const level = await roof();
+  await typeNumber(page, 'Pitch', 60);
+  await pictureReady(page);
+  expect((await deck()).pitch).toBe(60);
+  expect(Math.abs((await roof()) - level)).toBeGreaterThan(3);
+  await page.getByRole('button', { name: 'Up to the wall behind' }).click();
+  const { pitch } = await deck();
+  expect(pitch).toBeGreaterThan(1);
+  expect(pitch).not.toBe(60);
+  await typeNumber(page, 'Pitch', 0);
+  expect((await deck()).pitch).toBeUndefined();
+  await pictureReady(page);
+  expect(await roof()).toBeCloseTo(level, 1);
 });

@@ -124,7 +124,11 @@ export function gatherNear(
       front = min<f32>(front, load<f32>(from + 4));
       back = max<f32>(back, load<f32>(from + 4));
     }
-    if (height < z0 || height > z1) continue;
+    const riseX = load<f32>(deck + 8);
+    const riseY = load<f32>(deck + 12);
+    const most = max<f32>(riseX * x0, riseX * x1) + max<f32>(riseY * y0, riseY * y1);
+    const least = min<f32>(riseX * x0, riseX * x1) + min<f32>(riseY * y0, riseY * y1);
+    if (height < z0 - most || height > z1 - least) continue;
     if (meet(left, right, x0, x1) && meet(front, back, y0, y1)) at = put(near, at, 4, deck);
   }
   for (let k = load<u32>(occluders + 8); k > 0; k--, from += OCCLUDER_STANDEE_BYTES) {

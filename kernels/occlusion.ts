@@ -5,7 +5,7 @@
  * Layout of what casts shadows, floats unless said otherwise: counts of walls, decks and standees (u32 each), one unused;
  * sight: depth (3), u (3), v (3), u0, v0, aspect; then walls of 12: ax, ay, ex, ey, length, top, side of the light, where the coverage begins at
  * which it ends, bytes from the block's begin (u32; 0 for none), least and most of the side of what a tile shows, two unused; then decks:
- * height, count of corners (u32), two unused, and a corner each of 8: ax, ay, ex, ey, 1 / length^2, slope, by, unused;
+ * height, count of corners (u32), rise to the right and ahead, and a corner each of 8: ax, ay, ex, ey, 1 / length^2, slope, by, unused;
  * then standees of 12: ahead, left, right, top, bottom, width, height (u32 both), levels (u32, where they begin), unused;
  * then coverages at which walls end, laid out like standees.
  */
@@ -189,12 +189,17 @@ export function seenPast(
     const height = at(from, 0);
     const first = from + 16;
     const last = first + (<usize>load<u32>(from + 4) << 5);
+    // Heights against the deck's slope.
+    const riseX = at(from, 2);
+    const riseY = at(from, 3);
+    const over = f32x4.sub(pz, f32x4.add(f32x4.mul(riseX, px), f32x4.mul(riseY, py)));
+    const climb = f32x4.sub(lz, f32x4.add(f32x4.mul(riseX, lx), f32x4.mul(riseY, ly)));
     const crossing = v128.xor(
-      f32x4.gt(pz, height),
-      f32x4.gt(f32x4.add(pz, lz), height),
+      f32x4.gt(over, height),
+      f32x4.gt(f32x4.add(over, climb), height),
     );
     if (!v128.any_true(crossing)) continue;
-    const t = f32x4.div(f32x4.sub(height, pz), lz);
+    const t = f32x4.div(f32x4.sub(height, over), climb);
     const x = f32x4.add(px, f32x4.mul(t, lx));
     const y = f32x4.add(py, f32x4.mul(t, ly));
     let nearest = f32x4.splat(1e30);

@@ -24,11 +24,33 @@ interface KnownFixture {
   lamp_inside_world?: number[];
 }
 
-/** Gestures that a person takes for the lie of the land: one for the horizon, the others here. */
-const GESTURES = { walls: 6, standees: 7 } as const;
+/** Gestures that a person takes for the lie of the land: one for the horizon, at most one for a road, the others here. */
+const GESTURES = { walls: 6, standees: 6 } as const;
 
 /** Share of a wall's foot that is seen from which a person draws it, and the least area of a thing that is stood up. */
 const SEEN = { wall: 0.1, thing: 0.0015 } as const;
+
+/** The road where the eye stands on the pavement, as a person draws it along its kerb, and how far down it lies, metres. */
+const ROADS: Record<string, Pair[][]> = {
+  d02: [
+    [
+      [0, 0.9154],
+      [1, 0.6156],
+      [1, 1],
+      [0, 1],
+    ],
+  ],
+  d07: [
+    [
+      [0, 0.8025],
+      [1, 0.6931],
+      [1, 0.9125],
+      [0.8025, 1],
+      [0, 1],
+    ],
+  ],
+};
+const KERB = 0.12;
 
 /** Kinds of things that a person makes boxes of. */
 const BOXES = new Set(['car', 'bench', 'planter', 'bin', 'boat']);
@@ -97,7 +119,7 @@ function enteredLayout({ name, known: layout, ids }: Layout, fixtures: readonly 
     lens: layout.focal_mm_35,
     ground: name === 'd06' ? 'wet' : 'dry',
     walls,
-    decks: [],
+    decks: (ROADS[name] ?? []).map((outline) => ({ outline, height: -KERB })),
     standees,
     groups: Object.fromEntries(fixtures.map(({ group }) => [group, { named: [] }])),
   };

@@ -396,8 +396,8 @@ export function enteredScene(
       name: `Deck ${i}`,
       outline: outline.map(place),
       height,
-      // What lies below the ground is water.
-      ...(height < 0 ? FINISHES.water : PLAIN_SURFACE),
+      // What lies deeper than a kerb is water.
+      ...(height < -0.5 ? FINISHES.water : PLAIN_SURFACE),
     })),
   };
   const circuits = Object.keys(groups).map((id) => plainCircuit(id, id));

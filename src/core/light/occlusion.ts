@@ -1,7 +1,7 @@
 import { smoothStep } from '../plane/smooth-step';
 import type { Camera } from '../geometry/camera';
 import type { Relief } from '../relief/relief-planes';
-import type { LevelPiece } from '../plan/surfaces';
+import type { DeckPiece } from '../plan/surfaces';
 import type { WallPiece } from '../plan/wall-pieces';
 import { cross, dot, scale, type Vec3 } from '../geometry/vec3';
 import { boxAround } from '../plane/box';
@@ -37,7 +37,7 @@ export interface Bounds {
 
 export interface Occluders {
   walls: readonly WallPiece[];
-  decks: readonly LevelPiece[];
+  decks: readonly DeckPiece[];
   standees: readonly StandingCoverage[];
   /** Coverages by the mattes at which walls end, by matte. */
   ends: Readonly<Record<string, SeenCoverage>>;
@@ -123,10 +123,11 @@ export function occlude(
         seen *= 1 - there * covered(inside, light.radius * t);
         if (seen === 0) break;
       }
-      for (const { height, corners } of decks) {
+      for (const { height, riseX, riseY, corners } of decks) {
         if (seen === 0) break;
-        if (pz > height === lz > height) continue;
-        const t = (height - pz) / (lz - pz);
+        const [over, under] = [pz - riseX * px - riseY * py, lz - riseX * lx - riseY * ly];
+        if (over > height === under > height) continue;
+        const t = (height - over) / (under - over);
         if (!between(t)) continue;
         seen *= 1 - covered(withinOutline(corners, px + t * (lx - px), py + t * (ly - py)), light.radius * t);
       }

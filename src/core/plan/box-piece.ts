@@ -1,7 +1,7 @@
+import { onLevel, type PitchedDeck } from './deck-plane';
 import type { Vec3 } from '../geometry/vec3';
-import { rayThrough, type Camera, type PlatePoint } from '../geometry/camera';
-import { FARTHEST_GROUND } from '../geometry/ground';
-import { DULL, intersectLevel, standsOn, type Deck, type LevelPiece, type Standee } from './surfaces';
+import type { Camera, PlatePoint } from '../geometry/camera';
+import { DULL, standsOn, type DeckPiece, type Standee } from './surfaces';
 import { straightPiece, type WallPiece } from './wall-pieces';
 import { hypot } from '../plane/hypot';
 
@@ -26,19 +26,15 @@ const INSIDE = { most: 0.2, share: 0.25 } as const;
 
 /** The level way on the ground, or the deck, from a standee's foot to another place that is seen on it, metres. */
 export function levelWay(camera: Camera, [x, y, z]: Vec3, to: PlatePoint): readonly [x: number, y: number] {
-  const ray = rayThrough(camera, to);
-  const reach = Math.min(
-    intersectLevel(z, camera.eyeHeight, ray[2]),
-    FARTHEST_GROUND / Math.max(ray[1], 1e-6),
-  );
-  return [ray[0] * reach - x, ray[1] * reach - y];
+  const [toX, toY] = onLevel(camera, z, to);
+  return [toX - x, toY - y];
 }
 
 /** A standee that is a box, in the world; undefined for one that is a card. */
 export function boxPiece(
   camera: Camera,
   { foot, box }: Pick<Standee, 'foot' | 'box'>,
-  decks: readonly Pick<Deck, 'outline' | 'height'>[],
+  decks: readonly PitchedDeck[],
 ): BoxPiece | undefined {
   if (!box) return undefined;
   const at = standsOn(camera, foot, decks);
@@ -53,7 +49,7 @@ const times = ([x, y]: BoxPiece['left'], by: number) => [x * by, y * by] as cons
 export function boxShades(
   { x, y, z, left, right, height }: BoxPiece,
   matte: string,
-): { walls: WallPiece[]; lid: LevelPiece } {
+): { walls: WallPiece[]; lid: DeckPiece } {
   const off = (edge: BoxPiece['left']) => Math.min(INSIDE.share, INSIDE.most / hypot(edge[0], edge[1]));
   const [offLeft, offRight] = [off(left), off(right)];
   const [l, r] = [times(left, 1 - 2 * offLeft), times(right, 1 - 2 * offRight)];
@@ -69,5 +65,5 @@ export function boxShades(
   const walls = corners.map((from, k) =>
     straightPiece(from, corners[(k + 1) % 4], { height: top, until: matte, finish: DULL }),
   );
-  return { walls, lid: { height: top, corners } };
+  return { walls, lid: { height: top, riseX: 0, riseY: 0, corners } };
 }

@@ -1,9 +1,10 @@
+import type { PitchedDeck } from './deck-plane';
 import { project, rayThrough, type Camera, type PlatePoint } from '../geometry/camera';
 import { clamp } from '../plane/clamp';
 import { clampTo, RANGES } from '../fields/ranges';
 import { hypot } from '../plane/hypot';
 import { boxPiece, levelWay } from './box-piece';
-import { standsOn, type Deck, type Standee, type StandingBox } from './surfaces';
+import { standsOn, type Standee, type StandingBox } from './surfaces';
 
 /** A place or a way on level ground, metres. */
 export type Level = readonly [x: number, y: number];
@@ -18,7 +19,7 @@ export interface BoxMeasures {
   height: number;
 }
 
-type Decks = readonly Pick<Deck, 'outline' | 'height'>[];
+type Decks = readonly PitchedDeck[];
 
 const QUARTER = Math.PI / 2;
 

@@ -1,10 +1,11 @@
+import { intersectLevel, type PitchedDeck } from './deck-plane';
 import { project, rayThrough, type Camera, type PlatePoint } from '../geometry/camera';
 import { FARTHEST_GROUND } from '../geometry/ground';
 import { RANGES, clampTo } from '../fields/ranges';
 import { hypot } from '../plane/hypot';
 import { along, sidesSeen, type Level } from './box-sides';
 import type { WallPiece } from './wall-pieces';
-import { intersectLevel, standsOn, type Deck, type StandingBox } from './surfaces';
+import { standsOn, type StandingBox } from './surfaces';
 
 /** A matte's coverage, 0 to 255, on a copy of the plate. */
 export interface CoveragePicture {
@@ -158,7 +159,7 @@ function heightSeen(camera: Camera, corners: readonly Level[], level: number, to
  */
 export function fitBox(
   camera: Camera,
-  decks: readonly Pick<Deck, 'outline' | 'height'>[],
+  decks: readonly PitchedDeck[],
   coverage: CoveragePicture,
   foot: PlatePoint,
   { turns = ANY_TURN, walls = [] }: { turns?: readonly number[]; walls?: readonly WallPiece[] } = {},

@@ -1,4 +1,5 @@
-import { array, object, string, type InferType } from 'yup';
+import { array, number, object, string, type InferType } from 'yup';
+import { RANGES } from '../fields/ranges';
 import { id, name, platePoint, ranged, unique } from '../fields/fields';
 import { path } from '../fields/path';
 import { SAID, type Said } from '../survey/said';
@@ -54,12 +55,13 @@ export const standeeSchema = object({
   .noUnknown()
   .required();
 
-/** A level surface, outlined as it is seen, at a height over the ground in metres. */
+/** A surface, outlined as it is seen, at a height over the ground in metres: level, or rising from its lowest edge by a pitch in degrees. */
 export const deckSchema = object({
   id: id(),
   name: name(),
   outline: array(platePoint()).required().min(3).max(MOST_CORNERS),
   height: ranged('deckHeight'),
+  pitch: number().strict().optional().min(RANGES.pitch.min).max(RANGES.pitch.max),
   ...rippled,
 })
   .noUnknown()

@@ -9,7 +9,8 @@ import { createCamera, project, rayThrough, type PlatePoint } from '../geometry/
 import { groundPoint } from '../geometry/ground';
 import { reliefOf } from '../relief/relief';
 import { RELIEF_PLANES, type Relief } from '../relief/relief-planes';
-import { DULL, levelPieces, intersectLevel, standsAhead, standsOn } from './surfaces';
+import { intersectLevel } from './deck-plane';
+import { DULL, deckPieces, standsAhead, standsOn } from './surfaces';
 import { NO_SURFACES, type Surfaces } from '../relief/relief-surfaces';
 import { meetWall, wallPieces } from './wall-pieces';
 import { surveyPlate } from '../survey/survey';
@@ -255,7 +256,7 @@ describe('reliefOf with surfaces', () => {
           const shade = grey(1);
           occlude(shade, found, CAMERA, REGION, light, {
             walls: pieces,
-            decks: levelPieces(CAMERA, decks),
+            decks: deckPieces(CAMERA, decks),
             standees: [standing(standee.ahead, standee.coverage)],
             ends: {},
           });
@@ -378,7 +379,7 @@ describe('occlude', () => {
     ] as const;
     const cast = (radius: number) => {
       const out = grey(1);
-      const decks = [{ height: 2, corners }];
+      const decks = [{ height: 2, riseX: 0, riseY: 0, corners }];
       occlude(out, ground, CAMERA, REGION, lamp(radius), { walls: [], decks, standees: [], ends: {} });
       return (x: number, y: number) => out[pixel(seen(x, y))];
     };

@@ -1,5 +1,6 @@
-import { rayThrough, type Camera, type PlatePoint } from '../geometry/camera';
+import { alongRay, rayThrough, type Camera, type PlatePoint } from '../geometry/camera';
 import { FARTHEST_GROUND, groundPoint } from '../geometry/ground';
+import { deckPlane, intersectDeck, type DeckPlane, type PitchedDeck } from './deck-plane';
 import { withinOutline } from '../geometry/within-outline';
 import type { Vec3 } from '../geometry/vec3';
 
@@ -49,14 +50,16 @@ export interface StandingBox {
   height: number;
 }
 
-/** A level surface at a height. */
+/** A level surface at a height, or a slope: an awning, a roof, a ramp. */
 export interface Deck extends RippledFinish {
   id: string;
   name: string;
   /** Its outline, as it is seen. */
   outline: PlatePoint[];
-  /** Metres above the ground; below 0 for water under a quay. */
+  /** Metres above the ground; below 0 for water under a quay. Of a slope, that of its eave. */
   height: number;
+  /** How steeply it rises away from the eye from its lowest edge on, degrees; without it, it is level. */
+  pitch?: number;
 }
 
 /** Whether anything of a ground plan shines. */
@@ -72,40 +75,27 @@ export const shines = ({
 /** A surface that does not shine. */
 export const DULL: RippledFinish = { sheen: 0, roughness: 1, crease: 0 };
 
-/** How far along a ray from the eye a level surface is met; Infinity where it is not. */
-export function intersectLevel(height: number, eyeHeight: number, rise: number): number {
-  const reach = (height - eyeHeight) / rise;
-  return reach > 0 && Number.isFinite(reach) ? reach : Infinity;
-}
-
-/** A level surface in the world: its corners, metres, and how high it lies over the ground. */
-export interface LevelPiece {
-  height: number;
+/** A deck in the world: its plane, and where its corners lie over the ground, metres. */
+export interface DeckPiece extends DeckPlane {
   corners: readonly (readonly [x: number, y: number])[];
 }
 
-/** Decks in the world. Corners that are seen where their level never is lie very far off. */
-export function levelPieces(
-  camera: Camera,
-  decks: readonly Pick<Deck, 'outline' | 'height'>[],
-): LevelPiece[] {
-  return decks.map(({ outline, height }) => ({
-    height,
-    corners: outline.map((at) => {
-      const ray = rayThrough(camera, at);
-      const ahead = Math.max(ray[1], 1e-6);
-      const reach = Math.min(intersectLevel(height, camera.eyeHeight, ray[2]), FARTHEST_GROUND / ahead);
-      return [ray[0] * reach, ray[1] * reach] as const;
-    }),
-  }));
+/** Decks in the world. Corners that are seen where their plane never is lie very far off. */
+export function deckPieces(camera: Camera, decks: readonly PitchedDeck[]): DeckPiece[] {
+  return decks.map((deck) => {
+    const plane = deckPlane(camera, deck);
+    const corners = deck.outline.map((at) => {
+      const [aside, ahead, rise] = rayThrough(camera, at);
+      const farthest = FARTHEST_GROUND / Math.max(ahead, 1e-6);
+      const reach = Math.min(intersectDeck(plane, camera.eyeHeight, aside, ahead, rise), farthest);
+      return [aside * reach, ahead * reach] as const;
+    });
+    return { ...plane, corners };
+  });
 }
 
 /** The world place of a foot: on the nearest deck that is seen there, else on the ground. */
-export function standsOn(
-  camera: Camera,
-  foot: PlatePoint,
-  decks: readonly Pick<Deck, 'outline' | 'height'>[],
-): Vec3 {
+export function standsOn(camera: Camera, foot: PlatePoint, decks: readonly PitchedDeck[]): Vec3 {
   const ray = rayThrough(camera, foot);
   const levels = decks
     .filter(
@@ -116,17 +106,15 @@ export function standsOn(
           foot.v,
         ) > 0,
     )
-    .map(({ height }) => ({ height, reach: intersectLevel(height, camera.eyeHeight, ray[2]) }))
-    .filter(({ reach }) => reach * ray[1] < FARTHEST_GROUND)
-    .sort((a, b) => a.reach - b.reach);
+    .map((deck) => intersectDeck(deckPlane(camera, deck), camera.eyeHeight, ...ray))
+    .filter((reach) => reach * ray[1] < FARTHEST_GROUND);
   if (levels.length === 0) return groundPoint(camera, foot);
-  const [{ height, reach }] = levels;
-  return [ray[0] * reach, ray[1] * reach, height];
+  return alongRay(camera, ray, Math.min(...levels));
 }
 
 /** How far ahead a standee stands, metres. */
 export const standsAhead = (
   camera: Camera,
   { foot }: Pick<Standee, 'foot'>,
-  decks: readonly Pick<Deck, 'outline' | 'height'>[],
+  decks: readonly PitchedDeck[],
 ): number => Math.max(0.1, standsOn(camera, foot, decks)[1]);

@@ -14,6 +14,8 @@ export interface WallPiece {
   bx: number;
   by: number;
   height: number;
+  /** Where it begins, metres; without it, on the ground. */
+  base?: number;
   normalX: number;
   normalY: number;
   /** Normals at A and at B. */
@@ -42,7 +44,7 @@ const ROUND = 0.6;
 export function straightPiece(
   [ax, ay]: readonly [x: number, y: number],
   [bx, by]: readonly [x: number, y: number],
-  own: Pick<WallPiece, 'height' | 'until' | 'finish'>,
+  own: Pick<WallPiece, 'height' | 'base' | 'until' | 'finish'>,
 ): WallPiece {
   const length = hypot(bx - ax, by - ay);
   const [nx, ny] = [(by - ay) / length, (ax - bx) / length];

@@ -68,7 +68,7 @@ export function rasterizeWalls(
 /** Where the rays of a row meet a wall, and whether it is nearer than those before. */
 function meetRow(row: ReliefRow, { piece, end, span }: SpannedWall, k: number, eyeHeight: number): void {
   const { first, width, aside, ahead, rise, met, wall, claimed, standsAt } = row;
-  const { ax, ay, height } = piece;
+  const { ax, ay, height, base = 0 } = piece;
   const ex = piece.bx - ax;
   const ey = piece.by - ay;
   const cross = ax * ey - ay * ex;
@@ -83,7 +83,7 @@ function meetRow(row: ReliefRow, { piece, end, span }: SpannedWall, k: number, e
     if (!(reach > 0 && share >= 0 && share <= 1)) continue;
     if (end !== undefined && end[first + x] < 0.5) continue;
     const at = eyeHeight + reach * rise[x];
-    if (reach < met[x] && at >= 0 && at <= height) {
+    if (reach < met[x] && at >= base && at <= height) {
       met[x] = reach;
       wall[x] = k;
     }

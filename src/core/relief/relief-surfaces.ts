@@ -1,4 +1,4 @@
-import type { PlatePoint } from '../geometry/camera';
+import type { PitchedDeck } from '../plan/deck-plane';
 import type { Tilts } from './standee-form';
 import { DULL, type Finish, type RippledFinish } from '../plan/surfaces';
 import type { BoxPiece } from '../plan/box-piece';
@@ -16,7 +16,7 @@ export interface Surfaces {
   walls: readonly WallPiece[];
   /** Coverages are of the region. */
   standees: readonly StandingRelief[];
-  decks: readonly ({ outline: readonly PlatePoint[]; height: number } & RippledFinish)[];
+  decks: readonly (PitchedDeck & RippledFinish)[];
   /** Coverages of the region by the mattes at which walls end, by matte. */
   ends: Readonly<Record<string, Float32Array>>;
 }

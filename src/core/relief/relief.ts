@@ -5,6 +5,7 @@ import { bilinearRow } from '../plane/bilinear-row';
 import type { RgbPlanes } from '../plane/plane';
 import type { Region } from '../plane/region';
 import type { Camera } from '../geometry/camera';
+import { deckPlane } from '../plan/deck-plane';
 import { readyBox } from './rasterize-box';
 import { rasterizeDeck } from './rasterize-deck';
 import { rasterizeGround } from './rasterize-ground';
@@ -40,7 +41,11 @@ export function reliefOf(
     ...(survey.water && { water: { slope: row.scratch(), offset: row.scratch() } }),
   };
   const [feet, leaves] = [row.scratch(), row.scratch()];
-  const decks = surfaces.decks.map((deck) => ({ deck, coverage: row.scratch() }));
+  const decks = surfaces.decks.map((deck) => ({
+    outline: deck.outline,
+    deck: { plane: deckPlane(camera, deck), finish: deck },
+    coverage: row.scratch(),
+  }));
   // The nearest is rasterized last.
   const standees = [...surfaces.standees]
     .sort((a, b) => b.ahead - a.ahead)
@@ -67,8 +72,8 @@ export function reliefOf(
     rasterizeWalls(out, row, walls, camera);
     bilinearRow(leaves, wide(survey.leaves), region, y);
     rasterizeLeaves(out, row, leaves);
-    for (const { deck, coverage } of decks) {
-      outlineRow(coverage, deck.outline, region, y);
+    for (const { outline, deck, coverage } of decks) {
+      outlineRow(coverage, outline, region, y);
       rasterizeDeck(out, row, deck, coverage, camera.eyeHeight);
     }
     for (const { standee, tilts, box } of standees) {

@@ -12,6 +12,7 @@ import { ambientLight } from '@/core/night/ambient-light';
 import { nightBase } from '@/core/night/night-base';
 import { startingNight } from '@/core/night/starting-night';
 import { mixPicture } from '@/core/picture/mix-picture';
+import { deckPieces } from '@/core/plan/surfaces';
 import { wallPieces } from '@/core/plan/wall-pieces';
 import { addEnlarged } from '@/core/plane/add-enlarged';
 import { rowsOf } from '@/core/plane/region';
@@ -119,7 +120,10 @@ describe('kernels and the core', () => {
     fc.assert(
       fc.property(seeds, fc.boolean(), fc.boolean(), (seed, shaded, shiny) => {
         const { plane, random, release } = planesOf(seed);
-        const shades = { walls, decks: [], standees: [standeeOf(plane, 3 + 6 * random(), random())], ends: {} };
+        const outline = [[0.3, 0.3], [0.7, 0.25], [0.8, 0.38], [0.25, 0.4]].map(([u, v]) => ({ u, v }));
+        const pitch = random() < 0.5 ? 0 : 80 * random() - 40;
+        const decks = deckPieces(CAMERA, [{ outline, height: 1.8 + 2 * random(), pitch }]);
+        const shades = { walls, decks, standees: [standeeOf(plane, 3 + 6 * random(), random())], ends: {} };
         const land = Object.fromEntries(RELIEF_PLANES.map((name) => [name, plane(0, 1)])) as unknown as Relief;
         for (let i = 0; i < COUNT; i++) {
           // Level ground under the eye, some of it folded; sky above the horizon.

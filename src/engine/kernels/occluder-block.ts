@@ -49,8 +49,8 @@ export function writeOccluders(
     if (wall.until !== undefined) endings.push({ ending: wall.until, slot: at + WALL_END });
     at += WALL;
   }
-  for (const { height, corners } of decks) {
-    floats[at] = height - eyeHeight;
+  for (const { height, riseX, riseY, corners } of decks) {
+    floats.set([height - eyeHeight, 0, riseX, riseY], at);
     words[at + 1] = corners.length;
     at += DECK;
     corners.forEach(([ax, ay], k) => {

@@ -4,6 +4,7 @@ import { RELIEF_PLANES } from '@/core/relief/relief-planes';
 import { creaseTilts, roundTilts } from '@/core/relief/standee-form';
 import { hasWater } from '@/core/survey/said';
 import { boxPiece } from '@/core/plan/box-piece';
+import { deckRisers } from '@/core/plan/deck-risers';
 import { standsAhead } from '@/core/plan/surfaces';
 import { wallPieces } from '@/core/plan/wall-pieces';
 import { wholeRegion, type Region } from '@/core/plane/region';
@@ -101,7 +102,7 @@ export const relief = stage({
     const { walls, standees, decks } = settings.plan;
     return {
       ...{ plan: settings.plan, camera },
-      walls: wallPieces(camera, walls),
+      walls: [...wallPieces(camera, walls), ...deckRisers(camera, decks)],
       ahead: standees.map((standee) => standsAhead(camera, standee, decks)),
       boxes: standees.map((standee) => boxPiece(camera, standee, decks)),
       isLand: settings.plan.standees.map((_, k) => k >= settings.drawn),

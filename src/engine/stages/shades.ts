@@ -1,6 +1,6 @@
 import type { Camera } from '@/core/geometry/camera';
 import { boxPiece, boxShades } from '@/core/plan/box-piece';
-import { levelPieces, standsAhead, type LevelPiece } from '@/core/plan/surfaces';
+import { deckPieces, standsAhead, type DeckPiece } from '@/core/plan/surfaces';
 import { wallPieces, type WallPiece } from '@/core/plan/wall-pieces';
 import type { GroundPlan } from '@/core/scene/schema';
 import { boundsOf, type Bounds, type Occluders } from '@/core/light/occlusion';
@@ -53,7 +53,7 @@ export interface CastPlan {
   walls: WallPiece[];
   /** Sides of boxes. */
   sides: WallPiece[];
-  decks: LevelPiece[];
+  decks: DeckPiece[];
   /** How far ahead each standee stands, metres; undefined for a box, whose sides and lid stand for it. */
   ahead: (number | undefined)[];
 }
@@ -67,7 +67,10 @@ export function castPlan(camera: Camera, { walls, decks, standees }: GroundPlan)
     walls: wallPieces(camera, walls),
     sides: boxes.flatMap((box) => box?.walls ?? []),
     decks: [
-      ...levelPieces(camera, decks).filter(({ height }) => height > 0),
+      ...deckPieces(
+        camera,
+        decks.filter(({ height }) => height > 0),
+      ),
       ...boxes.flatMap((box) => box?.lid ?? []),
     ],
     ahead: standees.map((standee, k) => (boxes[k] ? undefined : standsAhead(camera, standee, decks))),

@@ -10,6 +10,7 @@ import { NameField } from '../../controls/name-field';
 import { NumberRow, ratioScale } from '../../controls/number-row';
 import { useScene, useView } from '../../editor/editor-context';
 import { BoxRows } from './box-rows';
+import { SlopeRows } from './slope-rows';
 import { FinishRows } from './finish-rows';
 import own from '../../worksheet/lists.module.css';
 import classes from '../../worksheet/worksheet.module.css';
@@ -47,6 +48,7 @@ export function SurfaceSettings({ kind, surface }: SettingsProps) {
           onChange={(height) => set('height', 'Height', { height })}
         />
       )}
+      {'outline' in surface && <SlopeRows deck={surface} />}
       {'foot' in surface && 'height' in surface && <GoesOn wall={surface} />}
       {'foot' in surface && 'height' in surface && (
         <Within
