@@ -1,3 +1,4 @@
+import type { CoveragePicture } from '@/core/matte/coverage-picture';
 import type { CubeLut } from '@/core/grade/cube-lut';
 import type { Region } from '@/core/plane/region';
 import type { KeptResults } from './kept-results';
@@ -7,13 +8,6 @@ import type { KeptResults } from './kept-results';
  * memory has let go.
  */
 export type LoadCodes = (asset: string, region: Region, signal: AbortSignal) => Promise<Uint16Array>;
-
-/** A grey picture of the whole plate, 8 bits, at a size of its own. */
-export interface CoveragePicture {
-  width: number;
-  height: number;
-  data: Uint8Array;
-}
 
 /** Where a renderer gets the files of a scene from. */
 export interface RenderAssets {

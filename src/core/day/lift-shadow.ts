@@ -10,12 +10,18 @@ const AROUND = 0.03;
 const BLACK = 1 / 1024;
 const MOST = 4;
 
+/** How many times the stops of the middle of all edges a place is lifted at most. */
+const MORE = 1.35;
+
+const CHANNELS = ['r', 'g', 'b'] as const;
+
 /** Coverage from which a pixel is in the shadow, and up to which it is out of it. */
 const WITHIN = { inside: 0.8, outside: 0.1 } as const;
 
 /**
  * How much brighter, in stops and per channel, the ground beside a shadow is than within, on a small copy of the plate:
- * means of both sides over a window, carried on into the shadow. The sun is warmer than the sky, so red is lifted most.
+ * means of both sides over a window, carried on into the shadow. On one plane the sun is one light of one colour: the middle of what all
+ * edges tell, which a place near by may only differ from a little. The sun is warmer than the sky, so red is lifted most.
  *
  * @param out three planes of the plate's size
  * @param coverage by the shadow
@@ -43,21 +49,43 @@ export function shadowGains(
   const [insideWeight, outsideWeight] = [smooth(inside), smooth(outside)];
   const told = insideWeight.map((weight, i) => weight * outsideWeight[i]);
   const toldAround = smooth(told, spread);
-  const whole = sum(told);
-  for (const name of ['r', 'g', 'b'] as const) {
+  const local = CHANNELS.map((name) => {
     const stops = plate[name].map((value) => Math.log2(BLACK + Math.max(0, value)));
     const within = smooth(stops.map((value, i) => value * inside[i]));
     const beside = smooth(stops.map((value, i) => value * outside[i]));
-    const gain = told.map((weight, i) =>
-      weight > 0 ? weight * (beside[i] / outsideWeight[i] - within[i] / insideWeight[i]) : 0,
+    return told.map((weight, i) =>
+      weight > 0 ? beside[i] / outsideWeight[i] - within[i] / insideWeight[i] : 0,
     );
-    const everywhere = whole > 0 ? sum(gain) / whole : 0;
-    const around = smooth(gain, spread);
-    for (let i = 0; i < gain.length; i++) {
-      const here = toldAround[i] > 1e-6 ? around[i] / toldAround[i] : everywhere;
-      out[name][i] = Math.min(MOST, Math.max(0, here));
-    }
+  });
+  // The sun has one colour: how much more of red and blue it has is told by all edges together.
+  const sun = weightedMedian(local[1], told);
+  const hue = local.map((gain) =>
+    weightedMedian(
+      gain.map((value, i) => value - local[1][i]),
+      told,
+    ),
+  );
+  const middle = local[1].map((gain, i) => told[i] * gain);
+  const around = smooth(middle, spread);
+  for (let i = 0; i < told.length; i++) {
+    const near = toldAround[i] > 1e-6 ? around[i] / toldAround[i] : sun;
+    const share = sun > 0 ? Math.min(MORE, Math.max(0, near / sun)) : 0;
+    CHANNELS.forEach((name, c) => (out[name][i] = Math.min(MOST, Math.max(0, share * (sun + hue[c])))));
   }
+}
+
+/** The value that half of the weight lies under; 0 without any. */
+function weightedMedian(values: Float32Array, weights: Float32Array): number {
+  const order = Array.from(values.keys())
+    .filter((i) => weights[i] > 0)
+    .sort((p, q) => values[p] - values[q]);
+  const half = order.reduce((all, i) => all + weights[i], 0) / 2;
+  let under = 0;
+  for (const i of order) {
+    under += weights[i];
+    if (under >= half) return values[i];
+  }
+  return 0;
 }
 
 const sum = (data: Float32Array) => data.reduce((all, value) => all + value, 0);

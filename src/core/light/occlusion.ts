@@ -1,6 +1,7 @@
 import { smoothStep } from '../plane/smooth-step';
 import type { Camera } from '../geometry/camera';
 import type { Relief } from '../relief/relief-planes';
+import type { DeckPlane } from '../plan/deck-plane';
 import type { DeckPiece } from '../plan/surfaces';
 import type { WallPiece } from '../plan/wall-pieces';
 import { cross, dot, scale, type Vec3 } from '../geometry/vec3';
@@ -123,13 +124,12 @@ export function occlude(
         seen *= 1 - there * covered(inside, light.radius * t);
         if (seen === 0) break;
       }
-      for (const { height, riseX, riseY, corners } of decks) {
+      for (const deck of decks) {
         if (seen === 0) break;
-        const [over, under] = [pz - riseX * px - riseY * py, lz - riseX * lx - riseY * ly];
-        if (over > height === under > height) continue;
-        const t = (height - over) / (under - over);
+        const t = crossing(px, py, pz, light.place, deck);
         if (!between(t)) continue;
-        seen *= 1 - covered(withinOutline(corners, px + t * (lx - px), py + t * (ly - py)), light.radius * t);
+        const inside = withinOutline(deck.corners, px + t * (lx - px), py + t * (ly - py));
+        seen *= 1 - covered(inside, light.radius * t);
       }
       for (const standee of before) {
         if (seen === 0) break;
@@ -143,6 +143,18 @@ export function occlude(
       out[i] = seen;
     }
   }
+}
+
+/** Share of the way to a light at which it crosses a deck's plane; -1 where it does not. */
+function crossing(
+  px: number,
+  py: number,
+  pz: number,
+  [lx, ly, lz]: Vec3,
+  { height, riseX, riseY }: DeckPlane,
+): number {
+  const [from, to] = [pz - riseX * px - riseY * py, lz - riseX * lx - riseY * ly];
+  return from > height === to > height ? -1 : (height - from) / (to - from);
 }
 
 /** Share of a source that an edge covers, by how far inside of it the middle of the ray passes, metres. */

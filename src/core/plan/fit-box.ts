@@ -1,3 +1,4 @@
+import type { CoveragePicture } from '../matte/coverage-picture';
 import { intersectLevel, type PitchedDeck } from './deck-plane';
 import { project, rayThrough, type Camera, type PlatePoint } from '../geometry/camera';
 import { FARTHEST_GROUND } from '../geometry/ground';
@@ -6,13 +7,6 @@ import { hypot } from '../plane/hypot';
 import { along, sidesSeen, type Level } from './box-sides';
 import type { WallPiece } from './wall-pieces';
 import { standsOn, type StandingBox } from './surfaces';
-
-/** A matte's coverage, 0 to 255, on a copy of the plate. */
-export interface CoveragePicture {
-  width: number;
-  height: number;
-  data: Uint8Array;
-}
 
 /** From here on a place is covered. */
 const COVERED = 127;

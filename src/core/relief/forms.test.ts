@@ -141,6 +141,39 @@ describe('the sun’s shadow', () => {
     expect(out.r).toEqual(plate.r);
   });
 
+  it('has the colour of the sun alone: a red thing beside it tints nothing', () => {
+    const red = plane((x, y) => (x > 52 && x < 58 && y > 25 && y < 32 ? 1 : 0));
+    const beside = {
+      ...plate,
+      r: plate.r.map((value, i) => (red[i] ? 0.7 : value)),
+      g: plate.g.map((value, i) => (red[i] ? 0.02 : value)),
+      b: plate.b.map((value, i) => (red[i] ? 0.02 : value)),
+    };
+    const [plain, near] = [planes(), planes()];
+    shadowGains(plain, plate, coverage, ground);
+    shadowGains(near, beside, coverage, ground);
+    const hue = ({ r, b }: typeof plain, i: number) => r[i] - b[i];
+    const i = 30 * WIDTH + 47;
+    expect(Math.abs(hue(near, i) - hue(plain, i))).toBeLessThan(0.25);
+  });
+
+  it('is lifted by no more than its own edge tells where it is a darker paving', () => {
+    // A patch apart that is only a little darker than around it.
+    const isPatch = plane((x, y) => (x >= 70 && x < 82 && y >= 8 && y < 16 ? 1 : 0));
+    const patched = (name: 'r' | 'g' | 'b') =>
+      plate[name].map((value, i) => (isPatch[i] ? 0.7 * value : value));
+    const both = { ...plate, r: patched('r'), g: patched('g'), b: patched('b') };
+    const gains = planes();
+    shadowGains(
+      gains,
+      both,
+      coverage.map((value, i) => Math.max(value, isPatch[i])),
+      ground,
+    );
+    expect(gains.g[33 * WIDTH + 40]).toBeGreaterThan(1.2);
+    expect(gains.g[12 * WIDTH + 76]).toBeLessThan(0.8);
+  });
+
   it('of nothing changes nothing', () => {
     const gains = planes();
     shadowGains(gains, plate, new Float32Array(COUNT), ground);

@@ -1,5 +1,5 @@
 import type { Scene } from '@/core/scene/schema';
-import type { CoveragePicture } from '../render-assets';
+import type { CoveragePicture } from '@/core/matte/coverage-picture';
 import { matte } from '../stages/matte';
 import type { Readout } from './readout';
 import { smallSpot } from './small-spot';

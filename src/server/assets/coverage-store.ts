@@ -1,7 +1,7 @@
 import { readFile, rm } from 'node:fs/promises';
 import sharp from 'sharp';
 import type { Scene } from '@/core/scene/schema';
-import type { CoveragePicture } from '@/engine/render-assets';
+import type { CoveragePicture } from '@/core/matte/coverage-picture';
 import { AppError, diskFull } from '../http/app-error';
 import { COVERAGE, putAsset, requireAsset } from './asset-kinds';
 import { assetPath, keepFile, receiveBytes, touch, type ReceivedFile } from './asset-store';

@@ -1,7 +1,8 @@
 import { cameraOf } from '@/core/picture/camera-of';
 import type { PlatePoint } from '@/core/geometry/camera';
 import { boxAt, boxMeasures } from '@/core/plan/box-sides';
-import { fitBox, type CoveragePicture } from '@/core/plan/fit-box';
+import type { CoveragePicture } from '@/core/matte/coverage-picture';
+import { fitBox } from '@/core/plan/fit-box';
 import { standsOn } from '@/core/plan/surfaces';
 import { wallPieces, type WallPiece } from '@/core/plan/wall-pieces';
 import { hypot } from '@/core/plane/hypot';

@@ -6,7 +6,8 @@ import { setPlan } from '@/core/scene/commands';
 import { runCommand } from '@/core/scene/command';
 import { streetLamp, streetScene } from '../../../test/street';
 import { guessPlan } from './plan-guess';
-import { firstGuess, guessSays, isUntouched, takeFirstGuess } from './first-guess';
+import { firstGuess, guessSays, isSeveral, isUntouched, takeFirstGuess } from './first-guess';
+import { SUN_LIFT } from './matte-actions';
 
 const scene = streetScene([]);
 const TRUE = { horizon: { left: 0.44, right: 0.46 }, eyeHeight: 1.6, lens: 28 };
@@ -50,6 +51,29 @@ describe('firstGuess', () => {
   it('believes the lens that the photo says, and offers nothing where edges tell nothing', async () => {
     expect((await firstGuess(scene, clues(HOUSES), land, 41))?.plan.lens).toBe(41);
     expect(await firstGuess(scene, clues([]), land)).toBeUndefined();
+  });
+
+  it('offers the sun’s shadow where much of the picture lies in it, and lifts it with the rest', async () => {
+    const covering = (share: number) => (_: unknown, id: string) => {
+      asked.push(id);
+      const data = new Uint8Array(width * height).fill(255, 0, Math.round(share * width * height));
+      return Promise.resolve({ width, height, data });
+    };
+    const asked: string[] = [];
+    const little = (await firstGuess(scene, clues(HOUSES), land, undefined, covering(0.03)))!;
+    expect(little.shadow).toBeUndefined();
+    const offer = (await firstGuess(scene, clues(HOUSES), land, undefined, covering(0.1)))!;
+    expect(asked.at(-1)).toBe(offer.shadow?.id);
+    expect(guessSays(offer)).toBe('One wall, the horizon and the sun’s shadow look like this.');
+    const { scene: taken } = runCommand(scene, takeFirstGuess(offer));
+    expect(taken.plan.sunShadow).toEqual({ matte: offer.shadow!.id, lift: SUN_LIFT });
+    expect(taken.mattes.map(({ id }) => id)).toContain(offer.shadow!.id);
+    const bare = { plan: { ...offer.plan, walls: [] } };
+    expect(guessSays(bare)).toBe('The horizon looks like this.');
+    expect(guessSays({ ...bare, shadow: offer.shadow })).toBe(
+      'The horizon and the sun’s shadow look like this.',
+    );
+    expect([bare, { ...bare, shadow: offer.shadow }, offer].map(isSeveral)).toEqual([false, true, true]);
   });
 
   it('takes no pipe on a guessed wall for a post, and one before it for one', async () => {

@@ -1,12 +1,29 @@
 import type { Command } from '@/core/scene/command';
 import { UNKNOWN } from '@/core/scene/new-scene';
-import type { GroundPlan, Scene } from '@/core/scene/schema';
+import { MOST_MATTES } from '@/core/matte/matte-schema';
+import type { CoveragePicture } from '@/core/matte/coverage-picture';
+import type { GroundPlan, Matte, Scene } from '@/core/scene/schema';
+import { SUN_LIFT, sunShadowMatte } from './matte-actions';
 import { guessedWall } from './plan-actions';
 import { guessLay, type Clues, type ReadLand } from './plan-guess';
 
 /** What of a ground plan is offered when a photo is new: all of it is used, or nothing. */
 export interface FirstGuess {
   plan: GroundPlan;
+  /** The sun's own shadow, where much of it lies on the ground: lamps light the ground under it as that beside it. */
+  shadow?: Matte;
+}
+
+/** Share of the picture that the sun's shadow on the ground covers from which it is offered: less of it is seen by few. */
+const SHADED = 0.06;
+
+/** Reads what a matte of a scene covers. */
+export type ReadCoverage = (scene: Scene, matte: string) => Promise<CoveragePicture>;
+
+/** Whether a matte of the sun's shadow covers much of the picture. */
+async function isShaded(scene: Scene, shadow: Matte, coverage: ReadCoverage): Promise<boolean> {
+  const { data } = await coverage({ ...scene, mattes: [...scene.mattes, shadow] }, shadow.id);
+  return data.reduce((sum, value) => sum + value, 0) > SHADED * 255 * data.length;
 }
 
 /** Whether nobody has touched the ground plan of a scene, nor lit anything. */
@@ -21,12 +38,14 @@ export function isUntouched({ plan, fixtures }: Scene): boolean {
  * Guesses the ground plan of a photo that is new. Undefined where its edges do not tell it.
  *
  * @param photoLens the lens that the photo itself says
+ * @param coverage tells whether the sun's shadow is to be offered, too
  */
 export async function firstGuess(
   scene: Scene,
   clues: Pick<Clues, 'straightLines'>,
   land: ReadLand,
   photoLens?: number,
+  coverage?: ReadCoverage,
 ): Promise<FirstGuess | undefined> {
   const { guess } = await guessLay(scene, clues, land);
   const { horizon, lens, walls } = guess;
@@ -35,22 +54,33 @@ export async function firstGuess(
   for (const wall of walls) {
     plan = { ...plan, walls: [...plan.walls, guessedWall({ ...scene, plan }, wall)] };
   }
-  return { plan };
+  if (!coverage || scene.mattes.length >= MOST_MATTES) return { plan };
+  const shadow = sunShadowMatte({ ...scene, plan });
+  return { plan, ...((await isShaded({ ...scene, plan }, shadow, coverage)) && { shadow }) };
 }
 
 const COUNTS = ['', 'One wall', 'Two walls', 'Three walls', 'Four walls'];
 
 /** What is offered, in words. */
-export function guessSays({ plan: { walls } }: FirstGuess): string {
-  if (walls.length === 0) return 'The horizon looks like this.';
+export function guessSays({ plan: { walls }, shadow }: FirstGuess): string {
   const count = COUNTS[walls.length] ?? `${walls.length} walls`;
-  return `${count} and the horizon look like this.`;
+  const parts = [count, 'the horizon', shadow ? 'the sun’s shadow' : ''].filter((part) => part !== '');
+  const last = parts.pop()!;
+  const said = parts.length > 0 ? `${parts.join(', ')} and ${last}` : last;
+  return `${said[0].toUpperCase()}${said.slice(1)} ${parts.length > 0 ? 'look' : 'looks'} like this.`;
 }
 
+/** Whether more than one thing is offered. */
+export const isSeveral = ({ plan, shadow }: FirstGuess): boolean =>
+  plan.walls.length > 0 || shadow !== undefined;
+
 /** Takes the plan that was offered. */
-export const takeFirstGuess = ({ plan: { horizon, lens, walls } }: FirstGuess): Command => ({
+export const takeFirstGuess = ({ plan: { horizon, lens, walls }, shadow }: FirstGuess): Command => ({
   label: 'Use the first guess',
-  apply: ({ plan }) => {
+  apply: ({ plan, mattes }) => {
     Object.assign(plan, { horizon, lens, walls });
+    if (!shadow) return;
+    mattes.push(shadow);
+    plan.sunShadow = { matte: shadow.id, lift: SUN_LIFT };
   },
 });

@@ -90,6 +90,9 @@ export function withPlace({ places }: Scene, place: Place): Place[] {
   return place.stops === 0 ? rest : [...rest, place];
 }
 
+/** How far the sun's shadow is lifted unless someone says otherwise. */
+export const SUN_LIFT = 0.9;
+
 /** A matte of the sun's shadow as it is found, without what stands in it and without decks, which are dark by themselves. */
 export function sunShadowMatte(scene: Scene): Matte {
   const matte = newMatte(scene, 'shadow');

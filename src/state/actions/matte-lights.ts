@@ -3,7 +3,7 @@ import { seeded } from '@/core/fixture/seeded';
 import type { PlatePoint } from '@/core/geometry/camera';
 import { simplifyPath } from '@/core/geometry/simplify-path';
 import { MOST_POINTS } from '@/core/fixture/fixture-base';
-import type { CoveragePicture } from '@/engine/render-assets';
+import type { CoveragePicture } from '@/core/matte/coverage-picture';
 
 /** Corners of an outline nearer to the straight line than this are none, fraction of the width. */
 const STRAIGHT = 0.0015;

@@ -1,7 +1,7 @@
 import { groundPoint, horizonAt } from '@/core/geometry/ground';
 import { project, type PlatePoint } from '@/core/geometry/camera';
 import { lineAt } from '@/core/geometry/line-at';
-import type { CoveragePicture } from '@/engine/render-assets';
+import type { CoveragePicture } from '@/core/matte/coverage-picture';
 import type { EdgeStroke } from '@/core/matte/pass';
 import type { GuessedWall } from './plan-guess';
 import type { GuessedDeck } from '@/core/layout/guess-decks';

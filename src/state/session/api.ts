@@ -5,7 +5,7 @@ import type { Switching } from '@/core/output/switching';
 import { SCENE_VERSION } from '@/core/scene/schema';
 import type { LogEntry } from '@/core/scene/history';
 import type { Region } from '@/core/plane/region';
-import type { CoveragePicture } from '@/engine/render-assets';
+import type { CoveragePicture } from '@/core/matte/coverage-picture';
 import type { OpenScene, SceneSummary } from '@/core/scene/opened-scene';
 import type { Nocturne } from '@/core/night/nocturnes';
 import type { Night, Scene } from '@/core/scene/schema';

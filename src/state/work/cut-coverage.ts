@@ -5,7 +5,7 @@ import type { Plane } from '@/core/plane/plane';
 import { wholeRegion, type Region } from '@/core/plane/region';
 import type { PlacedBody, PlacedCut } from '@/core/placed/placed-schema';
 import type { Placed } from '@/core/scene/schema';
-import type { CoveragePicture } from '@/engine/render-assets';
+import type { CoveragePicture } from '@/core/matte/coverage-picture';
 import { surveySize } from '@/engine/sizes';
 
 /** What a cut leaves of a picture, small, and where that stands in it. */

@@ -5,7 +5,7 @@ import type { PlatePoint } from '@/core/geometry/camera';
 import type { ToneHistogram } from '@/core/picture/tone-histogram';
 import type { HungLamp } from '@/core/layout/hang-lamp';
 import type { ClickedLamp } from '@/engine/stages/hung';
-import type { CoveragePicture } from '@/engine/render-assets';
+import type { CoveragePicture } from '@/core/matte/coverage-picture';
 import type { LandPicture } from '@/engine/readouts/land';
 import type { PlacesPicture } from '@/engine/readouts/places';
 import type { TouchGroundPicture } from '@/engine/readouts/touch-ground';

@@ -3,7 +3,7 @@
 import { Button } from '@mantine/core';
 import { useEffect, useMemo, type RefObject } from 'react';
 import { useStore } from 'zustand';
-import { firstGuess, guessSays, isUntouched, takeFirstGuess } from '@/state/actions/first-guess';
+import { firstGuess, guessSays, isSeveral, isUntouched, takeFirstGuess } from '@/state/actions/first-guess';
 import { newScene } from '@/core/scene/new-scene';
 import { PopUp } from '../picture/pop-up';
 import { useScene, useSession, useView } from './editor-context';
@@ -13,6 +13,7 @@ import classes from './first-guess.module.css';
 function useFirstGuess(): void {
   const { segmenter, readout, scene: store, photoLens } = useSession();
   const land = useStore(readout, (state) => (state.night ? state.land : undefined));
+  const coverage = useStore(readout, (state) => state.coverage);
   const set = useView((view) => view.set);
   const untouched = useScene(({ scene }) => isUntouched(scene));
   const answered = useView((view) => view.answered);
@@ -20,7 +21,7 @@ function useFirstGuess(): void {
     if (!land || !untouched || answered) return;
     let isOver = false;
     // Nobody asked for it: where it does not come about there is nothing to say.
-    void firstGuess(store.getState().scene, segmenter, land, photoLens)
+    void firstGuess(store.getState().scene, segmenter, land, photoLens, coverage)
       .catch(() => undefined)
       .then((offer) => {
         if (!isOver) set({ offer });
@@ -29,7 +30,7 @@ function useFirstGuess(): void {
       isOver = true;
       set({ offer: undefined });
     };
-  }, [land, untouched, answered, segmenter, store, photoLens, set]);
+  }, [land, coverage, untouched, answered, segmenter, store, photoLens, set]);
 }
 
 /** The guessed plan of a new photo, offered in one line over the picture. */
@@ -45,7 +46,7 @@ export function FirstGuessOffer({ day }: { day: RefObject<HTMLCanvasElement | nu
     [offer, plate],
   );
   if (!offer || !guessed) return null;
-  const it = offer.plan.walls.length > 0 ? 'them' : 'it';
+  const it = isSeveral(offer) ? 'them' : 'it';
   return (
     <div className={classes.offer} role="region" aria-label="First guess">
       <div className={classes.popUp}>

@@ -5,13 +5,10 @@ import { setPlan } from '@/core/scene/commands';
 import { addMatte } from '@/core/scene/matte-commands';
 import { MOST_MATTES } from '@/core/matte/matte-schema';
 import { RANGES } from '@/core/fields/ranges';
-import { newMatte, sunShadowMatte } from '@/state/actions/matte-actions';
+import { newMatte, SUN_LIFT, sunShadowMatte } from '@/state/actions/matte-actions';
 import { NumberRow } from '../../controls/number-row';
 import { useScene, useSession, useView } from '../../editor/editor-context';
 import classes from '../../worksheet/worksheet.module.css';
-
-/** How far a shadow is lifted when it is first marked: a trace of it keeps the ground from looking cut out. */
-const LIFT = 0.9;
 
 /** The sun's own shadow, which would stay as a dark streak across lit ground. */
 export function SunShadowPart() {
@@ -35,7 +32,7 @@ export function SunShadowPart() {
           onChange={({ currentTarget: { value } }) =>
             run(
               setPlan('Sun’s shadow', {
-                sunShadow: value ? { matte: value, lift: sunShadow?.lift ?? LIFT } : undefined,
+                sunShadow: value ? { matte: value, lift: sunShadow?.lift ?? SUN_LIFT } : undefined,
               }),
             )
           }
@@ -46,7 +43,7 @@ export function SunShadowPart() {
           label="Lift"
           value={sunShadow.lift}
           range={RANGES.strength}
-          initial={LIFT}
+          initial={SUN_LIFT}
           onChange={(lift) =>
             change('plan sunShadow', setPlan('Sun’s shadow: lift', { sunShadow: { ...sunShadow, lift } }))
           }
@@ -68,7 +65,7 @@ function FindIt() {
     const { scene } = store.getState();
     const matte = kind === 'shadow' ? sunShadowMatte(scene) : newMatte(scene, kind);
     run(addMatte(matte));
-    run(setPlan('Sun’s shadow', { sunShadow: { matte: matte.id, lift: LIFT } }));
+    run(setPlan('Sun’s shadow', { sunShadow: { matte: matte.id, lift: SUN_LIFT } }));
     if (kind === 'paint') setView({ step: 'mattes', matte: matte.id, pass: matte.passes[0].id });
   }
 
