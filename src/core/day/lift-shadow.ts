@@ -1,6 +1,7 @@
 import { bilinearRow } from '../plane/bilinear-row';
 import { createBoxBlur } from '../plane/box-blur';
 import type { RgbPlanes } from '../plane/plane';
+import { smoothStep } from '../plane/smooth-step';
 import type { Region } from '../plane/region';
 
 /** How far around a shadow's edge its two sides are compared, fraction of the width. */
@@ -18,17 +19,32 @@ const CHANNELS = ['r', 'g', 'b'] as const;
 /** Coverage from which a pixel is in the shadow, and up to which it is out of it. */
 const WITHIN = { inside: 0.8, outside: 0.1 } as const;
 
+/** What is known of the ground beside a shadow, on a small copy: how many stops brighter it is, and how bright. */
+export interface ShadowGains extends RgbPlanes {
+  /** Green of the lit ground around, stops; where there is none, far over all that is lit. */
+  lit: Float32Array;
+}
+
+/** Stops of lit ground that is not known. */
+const UNKNOWN = 16;
+
+/** How much brighter than the ground beside it a place may get, stops: its own grain; and how dark a place is that has it. */
+const GRAIN = { over: 0.2, from: 0.5 } as const;
+
+/** A shadow's coverage counts this many times: a rim that it misses would stay dark, and what is lit is not lifted. */
+const RIM = 2.5;
+
 /**
  * How much brighter, in stops and per channel, the ground beside a shadow is than within, on a small copy of the plate:
  * means of both sides over a window, carried on into the shadow. On one plane the sun is one light of one colour: the middle of what all
  * edges tell, which a place near by may only differ from a little. The sun is warmer than the sky, so red is lifted most.
  *
- * @param out three planes of the plate's size
+ * @param out planes of the plate's size
  * @param coverage by the shadow
  * @param ground coverage by ground: other surfaces beside the shadow say nothing about it
  */
 export function shadowGains(
-  out: RgbPlanes,
+  out: ShadowGains,
   plate: RgbPlanes,
   coverage: Float32Array,
   ground: Float32Array,
@@ -49,8 +65,12 @@ export function shadowGains(
   const [insideWeight, outsideWeight] = [smooth(inside), smooth(outside)];
   const told = insideWeight.map((weight, i) => weight * outsideWeight[i]);
   const toldAround = smooth(told, spread);
+  const stopsOf = (name: (typeof CHANNELS)[number]) =>
+    plate[name].map((value) => Math.log2(BLACK + Math.max(0, value)));
+  const green = stopsOf('g').map((value, i) => value * outside[i]);
+  const [litAround, weightAround] = [smooth(green, spread), smooth(outside, spread)];
   const local = CHANNELS.map((name) => {
-    const stops = plate[name].map((value) => Math.log2(BLACK + Math.max(0, value)));
+    const stops = stopsOf(name);
     const within = smooth(stops.map((value, i) => value * inside[i]));
     const beside = smooth(stops.map((value, i) => value * outside[i]));
     return told.map((weight, i) =>
@@ -71,6 +91,7 @@ export function shadowGains(
     const near = toldAround[i] > 1e-6 ? around[i] / toldAround[i] : sun;
     const share = sun > 0 ? Math.min(MORE, Math.max(0, near / sun)) : 0;
     CHANNELS.forEach((name, c) => (out[name][i] = Math.min(MOST, Math.max(0, share * (sun + hue[c])))));
+    out.lit[i] = weightAround[i] > 1e-4 ? litAround[i] / weightAround[i] : UNKNOWN;
   }
 }
 
@@ -96,7 +117,8 @@ function mean(data: Float32Array): number {
 }
 
 /**
- * A plate with a shadow lifted out of it: where it covers, by the gains of a small copy. `out` may be the plate.
+ * A plate with a shadow lifted out of it: where it covers, by the gains of a small copy. In the half-shadow at its edge, no place gets
+ * brighter than the ground beside it. `out` may be the plate.
  *
  * @param lift 0 as it is, 1 as bright as beside it
  */
@@ -104,19 +126,32 @@ export function liftShadow(
   out: RgbPlanes,
   plate: RgbPlanes,
   coverage: Float32Array,
-  gains: RgbPlanes,
+  gains: ShadowGains,
   region: Region,
   lift: number,
 ): void {
-  const row = new Float32Array(region.width);
-  for (const name of ['r', 'g', 'b'] as const) {
-    for (let y = 0, i = 0; y < region.height; y++) {
-      bilinearRow(row, { width: gains.width, height: gains.height, data: gains[name] }, region, y);
-      for (let x = 0; x < region.width; x++, i++) {
-        // Most of a picture lies in no shadow.
-        out[name][i] =
-          coverage[i] === 0 ? plate[name][i] : plate[name][i] * 2 ** (lift * coverage[i] * row[x]);
-      }
+  const { width, height } = gains;
+  const rows = [gains.r, gains.g, gains.b, gains.lit].map((data) => ({
+    data,
+    row: new Float32Array(region.width),
+  }));
+  const [red, green, blue, lit] = rows.map(({ row }) => row);
+  for (let y = 0, i = 0; y < region.height; y++) {
+    for (const { row, data } of rows) bilinearRow(row, { width, height, data }, region, y);
+    for (let x = 0; x < region.width; x++, i++) {
+      // Most of a picture lies in no shadow.
+      const share =
+        coverage[i] === 0 ? 0 : lift * Math.min(1, RIM * coverage[i]) * shadeOf(plate.g[i], green[x], lit[x]);
+      out.r[i] = share === 0 ? plate.r[i] : plate.r[i] * 2 ** (share * red[x]);
+      out.g[i] = share === 0 ? plate.g[i] : plate.g[i] * 2 ** (share * green[x]);
+      out.b[i] = share === 0 ? plate.b[i] : plate.b[i] * 2 ** (share * blue[x]);
     }
   }
+}
+
+/** Share of a gain that a place is lifted by, by its green: no farther than to what is lit, and its grain over that. */
+function shadeOf(value: number, gain: number, lit: number): number {
+  const dark = lit - Math.log2(BLACK + Math.max(0, value));
+  if (dark <= 0 || gain <= 0) return 0;
+  return Math.min(1, (dark + GRAIN.over * smoothStep(0, GRAIN.from, dark)) / gain);
 }

@@ -118,6 +118,7 @@ describe('the sun’s shadow', () => {
     r: new Float32Array(COUNT),
     g: new Float32Array(COUNT),
     b: new Float32Array(COUNT),
+    lit: new Float32Array(COUNT),
   });
 
   it('is lifted to what lies beside it, per channel, with its grain', () => {
@@ -172,6 +173,20 @@ describe('the sun’s shadow', () => {
     );
     expect(gains.g[33 * WIDTH + 40]).toBeGreaterThan(1.2);
     expect(gains.g[12 * WIDTH + 76]).toBeLessThan(0.8);
+  });
+
+  it('leaves no rim: its soft edge gets no brighter than the ground beside it', () => {
+    const share = (x: number) => Math.min(1, Math.max(0, (x - 40) / 12));
+    const soft = (lit: number, shade: number) => plane((x) => shade + share(x) * (lit - shade));
+    const edge = { width: WIDTH, height: HEIGHT, r: soft(0.4, 0.05), g: soft(0.4, 0.06), b: soft(0.4, 0.1) };
+    // Found up to where it is nearly lit.
+    const found = plane((x) => (x < 50 ? 1 : 0));
+    const [gains, out] = [planes(), planes()];
+    shadowGains(gains, edge, found, ground);
+    liftShadow(out, edge, found, gains, wholeRegion(WIDTH, HEIGHT), 1);
+    const row = [...out.g.subarray(30 * WIDTH, 31 * WIDTH)];
+    for (const value of row) expect(value).toBeLessThan(0.4 * 2 ** 0.22);
+    for (const value of row.slice(44)) expect(value).toBeGreaterThan(0.2);
   });
 
   it('of nothing changes nothing', () => {

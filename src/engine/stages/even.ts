@@ -12,13 +12,59 @@ import { plate } from './plate';
 import { freed, hasSky, skyline } from './skyline';
 import { survey, surveyIn } from './survey';
 
+/** How much brighter it is beside the sun's shadow than within. */
+export const gains = stage({
+  name: 'gains',
+  part: 'evening out the day',
+  region: (at) => smallOf(at).region,
+  settings: () => undefined,
+  inputs: (at) => ({
+    survey: survey(at),
+    plate: plate(at),
+    coverage: matte(at, at.scene.plan.sunShadow!.matte),
+  }),
+  planes: (pixels) => ({ r: pixels, g: pixels, b: pixels, lit: pixels }),
+  pace: 'heavy',
+  whole: true,
+  lasting: true,
+  newest: () => '',
+  run(out, inputs) {
+    const ground = lineCoverage(inputs.plate, surveyIn(inputs.survey).ground);
+    shadowGains(out, inputs.plate, inputs.coverage.coverage, ground);
+  },
+});
+
+/** The plate with the sun's shadow lifted. */
+export const lift = stage({
+  name: 'lift',
+  part: 'evening out the day',
+  settings: ({ scene }) => scene.plan.sunShadow!.lift,
+  inputs: (at) => ({
+    plate: freed(at),
+    gains: gains(at),
+    coverage: matte(at, at.scene.plan.sunShadow!.matte),
+  }),
+  planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
+  pace: 'heavy',
+  newest: () => '',
+  run(out, inputs, { prepared: amount }, { region, of, cut }) {
+    liftShadow(of(out), of(inputs.plate), cut(inputs.coverage.coverage), inputs.gains, region, amount);
+  },
+});
+
+/** The plate without the sun's shadow: what else shades the day is evened out of that. */
+const unshaded = (at: Spot) => (at.scene.plan.sunShadow?.lift ? lift(at) : freed(at));
+
+/** The same for what is found in it, which needs no skyline where nothing is lifted. */
+const shown = (at: Spot) => (at.scene.plan.sunShadow?.lift ? lift(at) : plate(at));
+
 /** The day's broad shading, as lines over the small copy. */
 export const shading = stage({
   name: 'shading',
   part: 'evening out the day',
   region: (at) => smallOf(at).region,
   settings: () => undefined,
-  inputs: (at) => ({ plate: plate(at) }),
+  inputs: (at) => ({ plate: shown(at) }),
   planes: (pixels) => ({ slope: pixels, offset: pixels }),
   pace: 'heavy',
   whole: true,
@@ -35,7 +81,7 @@ export const levelling = stage({
   name: 'levelling',
   part: 'evening out the day',
   settings: () => undefined,
-  inputs: (at) => ({ plate: plate(at), survey: survey(at), shading: shading(at) }),
+  inputs: (at) => ({ plate: shown(at), survey: survey(at), shading: shading(at) }),
   planes: (pixels) => ({ shift: pixels }),
   pace: 'heavy',
   newest: () => '',
@@ -53,7 +99,7 @@ export const even = stage({
   name: 'even',
   part: 'evening out the day',
   settings: ({ scene }) => scene.night.evenOut,
-  inputs: (at) => ({ plate: freed(at), levelling: levelling(at) }),
+  inputs: (at) => ({ plate: unshaded(at), levelling: levelling(at) }),
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
   pace: 'quick',
   newest: () => '',
@@ -62,49 +108,7 @@ export const even = stage({
   },
 });
 
-/** How much brighter it is beside the sun's shadow than within. */
-export const gains = stage({
-  name: 'gains',
-  part: 'evening out the day',
-  region: (at) => smallOf(at).region,
-  settings: () => undefined,
-  inputs: (at) => ({
-    survey: survey(at),
-    plate: plate(at),
-    coverage: matte(at, at.scene.plan.sunShadow!.matte),
-  }),
-  planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
-  pace: 'heavy',
-  whole: true,
-  lasting: true,
-  newest: () => '',
-  run(out, inputs) {
-    const ground = lineCoverage(inputs.plate, surveyIn(inputs.survey).ground);
-    shadowGains(out, inputs.plate, inputs.coverage.coverage, ground);
-  },
-});
-
-/** The plate with the sun's shadow lifted. */
-export const lift = stage({
-  name: 'lift',
-  part: 'evening out the day',
-  settings: ({ scene }) => scene.plan.sunShadow!.lift,
-  inputs: (at) => ({
-    plate: levelled(at),
-    gains: gains(at),
-    coverage: matte(at, at.scene.plan.sunShadow!.matte),
-  }),
-  planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
-  pace: 'heavy',
-  newest: () => '',
-  run(out, inputs, { prepared: amount }, { region, of, cut }) {
-    liftShadow(of(out), of(inputs.plate), cut(inputs.coverage.coverage), inputs.gains, region, amount);
-  },
-});
-
-const levelled = (at: Spot) => (at.scene.night.evenOut === 0 ? freed(at) : even(at));
-
-const evenedPhoto = (at: Spot) => (at.scene.plan.sunShadow?.lift ? lift(at) : levelled(at));
+const evenedPhoto = (at: Spot) => (at.scene.night.evenOut === 0 ? unshaded(at) : even(at));
 
 /** The evened plate with placed pictures over it. */
 export const peopledDay = stage({
