@@ -40,7 +40,11 @@ describe('deckRisers', () => {
     for (const riser of risers) expect(riser).toMatchObject({ height: 0, base: -0.8 });
   });
 
-  it('are none of a canopy, a slope, or what lies on the ground', () => {
+  it('are none of a canopy, a table, a slope, or what lies on the ground', () => {
+    const table = square(0.75, 6, 6.9);
+    expect(deckRisers(camera, [table])).toEqual([]);
+    expect(deckRisers(camera, [square(0.75, 6, 9)])).toHaveLength(1);
+    expect(deckRisers(camera, [square(0.3, 6, 6.9)])).toHaveLength(1);
     expect(deckRisers(camera, [square(3, 6, 9)])).toEqual([]);
     expect(deckRisers(camera, [{ ...square(0.4, 6, 9), pitch: 10 }])).toEqual([]);
     expect(deckRisers(camera, [square(0.001, 6, 9)])).toEqual([]);

@@ -4,8 +4,11 @@ import type { RippledFinish } from './surfaces';
 import { straightPiece, type WallPiece } from './wall-pieces';
 import { hypot } from '../plane/hypot';
 
-/** Heights of decks whose edges go down to the ground, metres: kerbs, steps, platforms. What lies higher is a canopy or a table. */
+/** Heights of decks whose edges go down to the ground, metres: kerbs, steps, platforms. What lies higher is a canopy. */
 const STANDS = { least: 0.02, most: 1.2 } as const;
+
+/** What lies higher than this, metres, and is smaller than this, square metres, is a table: under it one sees through. */
+const TABLE = { height: 0.4, area: 4 } as const;
 
 /** Edges shorter than this have no direction, metres. */
 const SHORTEST = 0.02;
@@ -20,7 +23,9 @@ export function deckRisers(camera: Camera, decks: readonly (PitchedDeck & Ripple
     const tall = Math.abs(height);
     if (!isLevel || tall < STANDS.least || height > Math.min(STANDS.most, camera.eyeHeight)) return [];
     const corners = outline.map((at) => onLevel(camera, height, at));
-    const turn = Math.sign(signedArea(corners)) * Math.sign(height);
+    const area = signedArea(corners);
+    if (height > TABLE.height && Math.abs(area) < TABLE.area) return [];
+    const turn = Math.sign(area) * Math.sign(height);
     return corners.flatMap((from, k) => {
       const to = corners[(k + 1) % corners.length];
       const [ex, ey] = [to[0] - from[0], to[1] - from[1]];
@@ -33,9 +38,9 @@ export function deckRisers(camera: Camera, decks: readonly (PitchedDeck & Ripple
   });
 }
 
-/** Above 0 where corners follow each other against the clock, as seen from above. */
+/** Square metres; above 0 where corners follow each other against the clock, as seen from above. */
 const signedArea = (corners: readonly (readonly [number, number])[]) =>
   corners.reduce((sum, [ax, ay], k) => {
     const [bx, by] = corners[(k + 1) % corners.length];
-    return sum + ax * by - ay * bx;
+    return sum + (ax * by - ay * bx) / 2;
   }, 0);
