@@ -99,6 +99,20 @@ describe('what carries a lamp', () => {
     expect(postBelow(plateOf({ globes: lamp.globes }), { at, radius }, isGround)).toBeUndefined();
   });
 
+  it('goes on down a pedestal that is broader than the post', () => {
+    const middle = { u: foot.u, v: 0.55 + 0.25 * (foot.v - 0.55) };
+    const posts = [
+      { top: at, foot: middle, breadth: 5 },
+      { top: middle, foot, breadth: 12 },
+    ];
+    const post = postBelow(plateOf({ ...lamp, posts }), { at, radius }, isGround)!;
+    expect(Math.abs(post.v - foot.v) * HEIGHT).toBeLessThan(3);
+    // Another paving below a post is none.
+    const paving = [posts[0], { ...posts[1], tone: 90 }];
+    const alone = postBelow(plateOf({ ...lamp, posts: paving }), { at, radius }, isGround)!;
+    expect(Math.abs(alone.v - middle.v) * HEIGHT).toBeLessThan(6);
+  });
+
   it('stands a lamp of any size on its post', () => {
     for (const radiusM of [0.1, 0.15, 0.25]) {
       const size = (radiusM / 9) * (30 / 36);

@@ -19,6 +19,9 @@ const CONTRAST = { least: 5, plain: 20 } as const;
 const GAP = { radii: 1.2, share: 0.12, onGround: 0.5 } as const;
 const SAME = { tone: 16, onGround: 16, follows: 0.1 } as const;
 
+/** How many times as broad as a post its pedestal may be, how plainly that is seen, codes, and how much it counts: a post is itself first. */
+const PEDESTAL = { broader: [1.5, 2, 2.5, 3], contrast: 12, counts: 0.5 } as const;
+
 /** How far beside a post ground is looked for, in its breadths and in pixels. */
 const GROUND = { breadths: 1, pixels: 4 } as const;
 
@@ -74,6 +77,17 @@ interface Sight {
   r: number;
 }
 
+/** The strip of a post that stands on the ground, or of its pedestal, within which the post shows nothing of its own. */
+function withPedestal(strip: Sight['strip'], y: number, x: number, breadth: number, own: number): Strip {
+  const narrow = strip(y, x, breadth);
+  if (narrow.contrast >= CONTRAST.least || Math.abs(narrow.tone - own) > SAME.tone) return narrow;
+  const broad = PEDESTAL.broader.map((times) => strip(y, x, times * breadth));
+  const seen = broad.find(
+    ({ tone, contrast }) => contrast >= PEDESTAL.contrast && Math.abs(tone - own) < SAME.tone,
+  );
+  return seen ? { ...seen, contrast: PEDESTAL.counts * seen.contrast } : narrow;
+}
+
 /** Where a post along a way ends, pixels, and how surely it was seen, codes of contrast times rows; undefined where it is none. */
 function followPost({ height, strip, stands, cy, r }: Sight, { x: from, lean, breadth }: Way) {
   const first = Math.round(cy + r);
@@ -81,7 +95,7 @@ function followPost({ height, strip, stands, cy, r }: Sight, { x: from, lean, br
   let onGround = false;
   for (let y = first; y < height; y++) {
     const x = from + lean * (y - cy);
-    const { tone, contrast } = strip(y, x, breadth);
+    const { tone, contrast } = onGround ? withPedestal(strip, y, x, breadth, own) : strip(y, x, breadth);
     if (contrast >= CONTRAST.least && !(onGround && Math.abs(tone - own) > SAME.onGround)) {
       if (begins < 0) [begins, own] = [y, tone];
       shown++;
