@@ -65,14 +65,12 @@ export function shadowGains(
   const [insideWeight, outsideWeight] = [smooth(inside), smooth(outside)];
   const told = insideWeight.map((weight, i) => weight * outsideWeight[i]);
   const toldAround = smooth(told, spread);
-  const stopsOf = (name: (typeof CHANNELS)[number]) =>
-    plate[name].map((value) => Math.log2(BLACK + Math.max(0, value)));
-  const green = stopsOf('g').map((value, i) => value * outside[i]);
+  const stops = CHANNELS.map((name) => plate[name].map((value) => Math.log2(BLACK + Math.max(0, value))));
+  const green = stops[1].map((value, i) => value * outside[i]);
   const [litAround, weightAround] = [smooth(green, spread), smooth(outside, spread)];
-  const local = CHANNELS.map((name) => {
-    const stops = stopsOf(name);
-    const within = smooth(stops.map((value, i) => value * inside[i]));
-    const beside = smooth(stops.map((value, i) => value * outside[i]));
+  const local = stops.map((channel) => {
+    const within = smooth(channel.map((value, i) => value * inside[i]));
+    const beside = smooth(channel.map((value, i) => value * outside[i]));
     return told.map((weight, i) =>
       weight > 0 ? beside[i] / outsideWeight[i] - within[i] / insideWeight[i] : 0,
     );

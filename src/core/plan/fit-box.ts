@@ -5,7 +5,7 @@ import { FARTHEST_GROUND } from '../geometry/ground';
 import { RANGES, clampTo } from '../fields/ranges';
 import { hypot } from '../plane/hypot';
 import { along, sidesSeen, type Level } from './box-sides';
-import type { WallPiece } from './wall-pieces';
+import { meetUpright, type WallPiece } from './wall-pieces';
 import { standsOn, type StandingBox } from './surfaces';
 
 /** From here on a place is covered. */
@@ -82,18 +82,12 @@ function meet([x, y]: Level, [dx, dy]: Level, [px, py]: Level): number {
   return length > 0 ? Math.min(SIDE.most, Math.max(SIDE.least, length)) : SIDE.least;
 }
 
-/** How far along a way from a place the nearest wall is met, as a share of it: 1 where none is. */
+/** How far along a way from a place it comes to the nearest wall, as a share of it: 1 where it meets none. */
 function untilWall([x, y]: Level, [wx, wy]: Level, walls: readonly WallPiece[]): number {
-  let least = 1;
-  for (const { ax, ay, bx, by } of walls) {
-    const [ex, ey] = [bx - ax, by - ay];
-    const turn = wx * ey - wy * ex;
-    if (Math.abs(turn) < 1e-9) continue;
-    const share = ((ax - x) * ey - (ay - y) * ex) / turn;
-    const onWall = ((ax - x) * wy - (ay - y) * wx) / turn;
-    if (share > 0 && onWall >= 0 && onWall <= 1) least = Math.min(least, share - OFF_WALL / hypot(wx, wy));
-  }
-  return Math.max(0, least);
+  const met = walls.map(({ ax, ay, bx, by }) =>
+    meetUpright({ ax: ax - x, ay: ay - y, bx: bx - x, by: by - y }, wx, wy),
+  );
+  return Math.max(0, Math.min(1, Math.min(...met) - OFF_WALL / hypot(wx, wy)));
 }
 
 const sum = ([x, y]: Level, [wx, wy]: Level): Level => [x + wx, y + wy];
@@ -147,8 +141,8 @@ function heightSeen(camera: Camera, corners: readonly Level[], level: number, to
  * matte does, and its lid is seen at the matte's upper edge.
  *
  * @param foot where it stands
- * @param among the turns of its sides, radians from the right toward ahead, of which that which fits the lower edge best is taken; without
- * them any. And the walls before which it ends.
+ * @param told `turns` of its sides, radians from the right toward ahead, of which that which fits the lower edge best is taken, without
+ * them any; and the `walls` before which it ends
  * @returns undefined where its lower edge is not seen on the ground
  */
 export function fitBox(
@@ -156,8 +150,9 @@ export function fitBox(
   decks: readonly PitchedDeck[],
   coverage: CoveragePicture,
   foot: PlatePoint,
-  { turns = ANY_TURN, walls = [] }: { turns?: readonly number[]; walls?: readonly WallPiece[] } = {},
+  told: { turns?: readonly number[]; walls?: readonly WallPiece[] } = {},
 ): FittedBox | undefined {
+  const { turns = ANY_TURN, walls = [] } = told;
   const level = standsOn(camera, foot, decks)[2];
   const outskirts = outskirtsOf(coverage, camera, level);
   if (!outskirts) return undefined;

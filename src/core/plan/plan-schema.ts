@@ -1,5 +1,4 @@
-import { array, number, object, string, type InferType } from 'yup';
-import { RANGES } from '../fields/ranges';
+import { array, object, string, type InferType } from 'yup';
 import { id, name, platePoint, ranged, unique } from '../fields/fields';
 import { path } from '../fields/path';
 import { SAID, type Said } from '../survey/said';
@@ -61,7 +60,7 @@ export const deckSchema = object({
   name: name(),
   outline: array(platePoint()).required().min(3).max(MOST_CORNERS),
   height: ranged('deckHeight'),
-  pitch: number().strict().optional().min(RANGES.pitch.min).max(RANGES.pitch.max),
+  pitch: ranged('pitch').optional(),
   ...rippled,
 })
   .noUnknown()

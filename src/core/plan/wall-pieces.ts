@@ -156,8 +156,12 @@ function meanNormal(other: WallPiece | undefined, own: WallPiece): readonly [num
   return [x / long, y / long];
 }
 
-/** How far along a ray from the eye, in its own lengths, the upright plane over a wall's foot is met; Infinity where not. */
-export function meetUpright({ ax, ay, bx, by }: WallPiece, aside: number, ahead: number): number {
+/** How far along a way from the origin, in its own lengths, the upright plane over a wall's foot is met; Infinity where not. */
+export function meetUpright(
+  { ax, ay, bx, by }: Pick<WallPiece, 'ax' | 'ay' | 'bx' | 'by'>,
+  aside: number,
+  ahead: number,
+): number {
   const [ex, ey] = [bx - ax, by - ay];
   const turn = aside * ey - ahead * ex;
   if (Math.abs(turn) < 1e-9) return Infinity;

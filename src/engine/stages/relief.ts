@@ -61,15 +61,12 @@ export const crease = stage({
   },
 });
 
-/** Something of each matte at which walls end, by its id. */
-export const ofEnds = <T>(
-  { walls }: Pick<GroundPlan, 'walls'>,
-  of: (matte: string) => T,
-): Record<string, T> => ofEach(new Set(walls.flatMap(({ until }) => until ?? [])), of);
+/** The mattes at which walls end. */
+export const endsOfWalls = ({ walls }: GroundPlan): string[] => walls.flatMap(({ until }) => until ?? []);
 
-/** Something of each of some mattes, by its id. */
-export const ofEach = <T>(mattes: Iterable<string>, of: (matte: string) => T): Record<string, T> =>
-  Object.fromEntries([...mattes].map((id) => [id, of(id)]));
+/** Something of each of some mattes, once, by its id. */
+export const ofEach = <T>(mattes: readonly string[], of: (matte: string) => T): Record<string, T> =>
+  Object.fromEntries([...new Set(mattes)].map((id) => [id, of(id)]));
 
 /** Whether the plate's shading folds any surface. */
 const isFolded = ({ ground, walls, decks, standees, strokes }: GroundPlan) =>
@@ -90,7 +87,7 @@ export const relief = stage({
         matte: standing(at, id),
         round: roundness > 0 && !box ? round(at, { id }) : undefined,
       })),
-      ends: ofEnds(plan, (id) => matte(at, id)),
+      ends: ofEach(endsOfWalls(plan), (id) => matte(at, id)),
       wet: wet === undefined ? undefined : matte(at, wet),
       skyline: hasSky(at) ? landCover(at) : undefined,
       tones: hasSky(at) ? tones(smallOf(at)) : undefined,

@@ -11,7 +11,7 @@ import type { View } from '../graph/view';
 import { landOf } from './land';
 import type { ById } from './matte';
 import { standing } from './placed';
-import { ofEach } from './relief';
+import { endsOfWalls, ofEach } from './relief';
 
 /** A matte's coverage on the small copy, blurred to every width that a shadow's edge may have. */
 export const soft = stage({
@@ -32,19 +32,14 @@ export const soft = stage({
 
 type SoftView = View<'levels', { bounds: Bounds }>;
 
-/** The mattes at which what is upright ends: walls, and the sides of boxes. */
-const endsOf = ({ walls, standees }: GroundPlan) =>
-  new Set([
-    ...walls.flatMap(({ until }) => until ?? []),
-    ...standees.flatMap(({ matte, box }) => (box ? matte : [])),
-  ]);
-
 /** The mattes whose shadows fall. */
 export const shadesAt = (at: Spot) => {
   const { plan } = landOf(at);
+  // Sides of boxes end where their mattes do.
+  const boxes = plan.standees.flatMap(({ matte: id, box }) => (box ? id : []));
   return {
     standees: plan.standees.map(({ matte: id }) => soft(at, { id })),
-    ends: ofEach(endsOf(plan), (id) => soft(at, { id })),
+    ends: ofEach([...endsOfWalls(plan), ...boxes], (id) => soft(at, { id })),
   };
 };
 

@@ -10,10 +10,8 @@ import type { GroundPlan } from '@/core/scene/schema';
 import { useScene } from '../../editor/editor-context';
 import { PlaceHandle } from '../../picture/place-handle';
 import type { Box } from '../../picture/view-geometry';
+import { SURFACE_HANDLE } from './surface-handle';
 import classes from '../../picture/picture.module.css';
-
-const SIZE = { grip: 11, knob: 4 };
-const NUDGE = { step: 0.002, coarse: 10 };
 
 type Standee = GroundPlan['standees'][number];
 
@@ -68,8 +66,7 @@ function SideEnd({ standee, side, box }: { standee: Standee; side: 'left' | 'rig
       label={`${side === 'left' ? 'Left' : 'Right'} side of ${name}`}
       x={at.u * box.width}
       y={at.v * box.height}
-      size={SIZE}
-      nudge={NUDGE}
+      {...SURFACE_HANDLE}
       value={at}
       onMove={(from, by) => {
         const { decks } = scene.plan;
@@ -98,8 +95,7 @@ function BoxTop({ standee, top, box }: { standee: Standee; top: PlatePoint; box:
       label={`Top of ${name}`}
       x={top.u * box.width}
       y={top.v * box.height}
-      size={SIZE}
-      nudge={NUDGE}
+      {...SURFACE_HANDLE}
       value={top}
       onMove={(from, by) => {
         const up = { u: from.u, v: from.v + by.v };

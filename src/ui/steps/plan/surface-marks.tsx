@@ -9,14 +9,12 @@ import { footMoved } from '@/state/actions/box-actions';
 import { footAt, heightOf, middleOfWall } from '@/state/actions/plan-actions';
 import { useScene, useView } from '../../editor/editor-context';
 import { BoxMarks } from './box-marks';
+import { SURFACE_HANDLE } from './surface-handle';
 import { useFootEdges } from './use-foot-edges';
 import { PlaceHandle } from '../../picture/place-handle';
 import type { Box } from '../../picture/view-geometry';
 import { wallPath } from '../../picture/wall-path';
 import classes from '../../picture/picture.module.css';
-
-const SIZE = { grip: 11, knob: 4 };
-const NUDGE = { step: 0.002, coarse: 10 };
 
 /** Walls, decks and feet of standees in the picture. The chosen one can be dragged by its corners. */
 export function SurfaceMarks({ box }: { box: Box }) {
@@ -53,7 +51,7 @@ export function SurfaceMarks({ box }: { box: Box }) {
               pointerEvents="none"
               cx={at.u * box.width}
               cy={at.v * box.height}
-              r={SIZE.knob}
+              r={SURFACE_HANDLE.size.knob}
             />
           )),
         )}
@@ -100,8 +98,7 @@ function WallTop({ wall, box }: { wall: GroundPlan['walls'][number]; box: Box })
       label={`Top of ${wall.name}`}
       x={top.u * box.width}
       y={Math.max(EDGE_OF_TOP, top.v) * box.height}
-      size={SIZE}
-      nudge={NUDGE}
+      {...SURFACE_HANDLE}
       value={top}
       onMove={(from, by) => {
         const height = clampTo(
@@ -143,8 +140,7 @@ function Corner({ kind, id, points, index, at, box, name }: CornerProps) {
       label={label}
       x={at.u * box.width}
       y={at.v * box.height}
-      size={SIZE}
-      nudge={NUDGE}
+      {...SURFACE_HANDLE}
       value={at}
       onHold={(isHeld) => {
         if (kind !== 'walls') return;
