@@ -2,7 +2,8 @@ import { fillHoles } from '../plane/fill-holes';
 import { geodesicReach, type StepCost } from '../plane/geodesic-reach';
 import { edgeHeight } from './edge-height';
 import { horizonAt } from '../geometry/ground';
-import { distanceFromTones, groundTones, tonesWhere } from './ground-tones';
+import { distanceFromTones, distanceToTone, groundTones, toneAt, tonesWhere } from './ground-tones';
+import { plainFeet, type PlainFoot } from './plain-feet';
 import { coverOfWalls, type ToldWall } from './told-walls';
 import type { PlateFeatures } from './plate-features';
 import { codeOf, type SaidPlane } from './said';
@@ -21,6 +22,7 @@ const FLOW = {
   turn: 0.0012,
   edgeSeed: 0.1,
   told: 1.2,
+  plain: 0.1,
   lean: 0.05,
   largestHole: 0.0012,
 } as const;
@@ -30,17 +32,27 @@ const [UPRIGHT, FAR] = [codeOf('upright'), codeOf('far')];
 const lies = (code: number) => code === GROUND || code === WATER;
 const stands = (code: number) => code === UPRIGHT || code === FAR;
 
-/** How far each pixel is from the ground's tones, and what a step of either flood costs. */
+/**
+ * How far each pixel is from the ground's tones, and what a step of either flood costs. `foot` is carried along with the ground's flood:
+ * one more than the number of the plain foot from which it came, or 0.
+ */
 function flowCosts(
   features: PlateFeatures,
   said: SaidPlane | undefined,
-): { unlike: Float32Array; standing: StepCost; lying: StepCost } {
+  feet: readonly PlainFoot[],
+): { unlike: Float32Array; foot: Float32Array; standing: StepCost; lying: StepCost } {
   const edge = edgeHeight(features);
   const tones = groundTones(features);
   if (said) tones.push(...tonesWhere(features, (i) => lies(said[i])));
   const unlike = distanceFromTones(features, tones);
+  const foot = new Float32Array(unlike.length);
+  feet.forEach(({ at }, k) => (foot[at] = 1 + k));
+  const unlikeFrom = (from: number, to: number) =>
+    foot[from] > 0
+      ? Math.min(unlike[to], distanceToTone(feet[foot[from] - 1].tone, toneAt(features, to)))
+      : unlike[to];
   return {
-    unlike,
+    ...{ unlike, foot },
     standing: (from, to, dx) =>
       FLOW.step +
       edge(from, to) +
@@ -49,7 +61,7 @@ function flowCosts(
     lying: (from, to, dx) =>
       FLOW.step +
       edge(from, to) +
-      FLOW.unlike * Math.max(0, unlike[to] - FLOW.alike) +
+      FLOW.unlike * Math.max(0, unlikeFrom(from, to) - FLOW.alike) +
       (dx === 0 ? FLOW.turn : 0),
   };
 }
@@ -70,7 +82,9 @@ export function findGround(
   const { width, height } = features;
   const size = width * height;
   const horizonRow = (x: number) => horizonAt(horizon, (x + 0.5) / width) * height;
-  const { unlike, standing, lying } = flowCosts(features, said);
+  const told = coverOfWalls(walls, horizon, width, height);
+  const feet = plainFeet(features, walls, horizon, told.under);
+  const { unlike, foot, standing, lying } = flowCosts(features, said, feet);
   const toStanding = new Float32Array(size).fill(Infinity);
   const toGround = new Float32Array(size).fill(Infinity);
   const above = new Uint8Array(size);
@@ -82,13 +96,11 @@ export function findGround(
       if (!sky[i]) toStanding[i] = 0;
     }
   }
-  if (walls.length > 0) {
-    const told = coverOfWalls(walls, horizon, width, height);
-    for (let i = 0; i < size; i++) {
-      if (told.wall[i] && !sky[i]) [above[i], toStanding[i]] = [1, 0];
-      if (told.under[i]) toGround[i] = FLOW.told * Math.max(0, unlike[i] - FLOW.alike);
-    }
+  for (let i = 0; i < size; i++) {
+    if (told.wall[i] && !sky[i]) [above[i], toStanding[i]] = [1, 0];
+    if (told.under[i]) toGround[i] = FLOW.told * Math.max(0, unlike[i] - FLOW.alike);
   }
+  for (const { at } of feet) toGround[at] = Math.min(toGround[at], FLOW.plain);
   for (let x = 0; x < width; x++) {
     const i = (height - 1) * width + x;
     if (!above[i]) toGround[i] = FLOW.edgeSeed * (2 * Math.abs((x + 0.5) / width - 0.5)) ** 4;
@@ -100,7 +112,7 @@ export function findGround(
     if (stands(code) && !sky[i]) [toStanding[i], toGround[i], noGround[i]] = [0, Infinity, 1];
   });
   geodesicReach(toStanding, noStanding, width, height, standing);
-  geodesicReach(toGround, noGround, width, height, lying);
+  geodesicReach(toGround, noGround, width, height, lying, foot);
   const ground = Uint8Array.from(toGround, (cost, i) => (cost < toStanding[i] + FLOW.lean ? 1 : 0));
   fillHoles(ground, width, height, FLOW.largestHole * size);
   said?.forEach((code, i) => {

@@ -8,11 +8,14 @@ const TONES = { rows: 0.07, middle: 0.7, count: 6, rounds: 8 } as const;
 /** What lightness counts beside colour. */
 export const LIGHTNESS_WEIGHT = 0.4;
 
-const toneAt = ({ softLightness, a, b }: PlateFeatures, i: number): Tone => [
+/** The tone of a pixel. */
+export const toneAt = ({ softLightness, a, b }: PlateFeatures, i: number): Tone => [
   LIGHTNESS_WEIGHT * softLightness[i],
   a[i],
   b[i],
 ];
+
+export const distanceToTone = (p: Tone, q: Tone): number => Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2]);
 
 /** The nearest of some tones to one: which, and how far. */
 export function nearestTone(tones: readonly Tone[], [l, a, b]: Tone): { index: number; distance: number } {

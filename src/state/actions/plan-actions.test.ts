@@ -34,6 +34,11 @@ describe('surfaces that are drawn', () => {
     expect(end.u).toBe(-0.5);
     expect((end.v - 0.6) / (end.u - 0.4)).toBeCloseTo(0.2 / -0.395, 6);
     expect(wallEnd(scene, { u: 0.4, v: 0.6 }, { u: 0.2, v: 0.8 })).toEqual({ u: 0.2, v: 0.8 });
+    // A near wall leaves the picture below: what is seen of it beyond that stands on its foot too.
+    const below = wallEnd(scene, { u: 0.6, v: 0.6 }, { u: 0.9, v: 0.995 });
+    expect((below.v - 0.6) / (below.u - 0.6)).toBeCloseTo(0.395 / 0.3, 6);
+    expect([below.u, below.v]).toEqual([expect.closeTo(1.5, 6), expect.closeTo(1.785, 6)]);
+    expect(wallEnd(scene, { u: 0.2, v: 0.995 }, { u: 0.6, v: 0.99 })).toEqual({ u: 0.6, v: 0.99 });
   });
 
   it('go on along their line where they are let: to the side, below the picture, and up to the horizon', () => {

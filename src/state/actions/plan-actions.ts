@@ -34,7 +34,7 @@ export function footAt({ plan }: Pick<Scene, 'plan'>, { u, v }: PlatePoint): Pla
   return { u, v: Math.max(v, horizonAt(plan.horizon, u) + UNDER_HORIZON) };
 }
 
-/** A foot that is drawn to this near to the picture's edge goes on beyond it, fraction of the width. */
+/** A foot that is drawn to this near to a side or the lower edge of the picture goes on beyond it, fraction of the picture. */
 const EDGE = 0.012;
 
 /** How far beyond the edge, fractions of the width. */
@@ -67,7 +67,10 @@ function farAlong(
 
 /** The end of a wall that is drawn from one place to another: at the picture's edge it goes on outside. */
 export function wallEnd(scene: Pick<Scene, 'plan'>, from: PlatePoint, to: PlatePoint): PlatePoint {
-  const isAtEdge = (to.u < EDGE && to.u < from.u - EDGE) || (to.u > 1 - EDGE && to.u > from.u + EDGE);
+  const isAtEdge =
+    (to.u < EDGE && to.u < from.u - EDGE) ||
+    (to.u > 1 - EDGE && to.u > from.u + EDGE) ||
+    (to.v > 1 - EDGE && to.v > from.v + EDGE);
   return footAt(scene, (isAtEdge && farAlong(scene, from, to)) || to);
 }
 
