@@ -74,10 +74,39 @@ test('files that are no plates get a clear word, and nothing is lost', async ({ 
     await expect(page.getByRole('link', { name: `Open ${title}`, exact: true })).toHaveCount(0);
 });
 
+test('a scene on the wall is day until its night is made, and nights leave ways to the server free', async ({
+  page,
+}) => {
+  const asked: string[] = [];
+  let letGo = () => {};
+  const held = new Promise<void>((resolve) => (letGo = resolve));
+  await page.route('**/thumbnail?of=night*', async (route) => {
+    asked.push(route.request().url());
+    await held;
+    await route.continue();
+  });
+  await page.goto('/');
+  const cards = page.getByRole('link', { name: /^Open / });
+  await expect.poll(() => asked.length).toBe(2);
+  // All days are there while the nights are being made, and no third night is asked for.
+  await expect
+    .poll(() =>
+      cards.evaluateAll((all) =>
+        all.every((card) => [...card.querySelectorAll('img')].at(-1)!.naturalWidth > 0),
+      ),
+    )
+    .toBe(true);
+  expect(asked).toHaveLength(2);
+  await expect(page.locator('[data-night]')).toHaveCount(0);
+  letGo();
+  await expect(page.locator('[data-night]').first()).toBeVisible();
+});
+
 test('a thumbnail wipes from night to day under the pointer', async ({ page }) => {
   await page.goto('/');
   const card = page.getByRole('link', { name: 'Open Ferry steps', exact: true });
   await card.scrollIntoViewIfNeeded();
+  await expect(page.getByAltText('Ferry steps by night')).toBeVisible();
   const box = (await card.boundingBox())!;
   for (const place of [0.25, 0.75]) {
     await expect(async () => {

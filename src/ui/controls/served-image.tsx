@@ -1,12 +1,12 @@
 import { useEffect, useState, type ComponentProps } from 'react';
 import { connection, onReturn } from '@/state/session/connection';
 
-interface ServedImageProps extends ComponentProps<'img'> {
+export interface ServedImageProps extends ComponentProps<'img'> {
   src: string;
 }
 
 /** A picture that this server makes at the size at which it is shown. One that did not come is asked for again when the server is back. */
-export function ServedImage({ alt, src, ...rest }: ServedImageProps) {
+export function ServedImage({ alt, src, onError, ...rest }: ServedImageProps) {
   const [missing, setMissing] = useState<string>();
   const [attempt, setAttempt] = useState(0);
   const isMissing = missing === src;
@@ -28,7 +28,10 @@ export function ServedImage({ alt, src, ...rest }: ServedImageProps) {
       title={
         isMissing ? 'This picture did not come. It is asked for again when the server answers.' : undefined
       }
-      onError={() => setMissing(src)}
+      onError={(event) => {
+        setMissing(src);
+        onError?.(event);
+      }}
       {...rest}
     />
   );

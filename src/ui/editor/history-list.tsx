@@ -8,7 +8,7 @@ import type { Moment } from '@/state/session/answers';
 import { api } from '@/state/session/api';
 import { NameToKeep } from '../controls/name-to-keep';
 import { useKeptList } from '../controls/use-kept-list';
-import { ServedImage } from '../controls/served-image';
+import { MadeImage } from '../controls/made-image';
 import { useScene, useSession } from './editor-context';
 import classes from './editor.module.css';
 
@@ -55,7 +55,7 @@ function Steps() {
         onClick={() => goTo(moment)}
       >
         <span className={classes.momentPicture}>
-          {entryId && saved && <ServedImage src={api.entryThumbnail(id, entryId)} alt="" loading="lazy" />}
+          {entryId && saved && <MadeImage src={api.entryThumbnail(id, entryId)} alt="" />}
         </span>
         {label}
       </UnstyledButton>

@@ -6,6 +6,7 @@ import Link from 'next/link';
 import { useState, type CSSProperties, type PointerEvent } from 'react';
 import type { SceneSummary } from '@/core/scene/opened-scene';
 import { api } from '@/state/session/api';
+import { MadeImage } from '../controls/made-image';
 import { ServedImage } from '../controls/served-image';
 import classes from './scenes.module.css';
 
@@ -17,15 +18,10 @@ interface SceneCardProps {
   choosing?: { chosen: boolean; onToggle: () => void };
 }
 
-/** A scene on the wall: its thumbnail wipes from day to night under the pointer. */
+/** A scene on the wall. */
 export function SceneCard({ scene, onGone, onFault, choosing }: SceneCardProps) {
-  const [wipe, setWipe] = useState(0);
   const [asking, setAsking] = useState(false);
-  const { id, title, revision, width, height, fixtures } = scene;
-  const follow = (event: PointerEvent) => {
-    const box = event.currentTarget.getBoundingClientRect();
-    setWipe(1 - (event.clientX - box.left) / box.width);
-  };
+  const { id, title, fixtures } = scene;
   return (
     <article className={classes.card} data-chosen={choosing?.chosen || undefined}>
       {choosing && (
@@ -36,23 +32,7 @@ export function SceneCard({ scene, onGone, onFault, choosing }: SceneCardProps) 
           onChange={choosing.onToggle}
         />
       )}
-      <Link
-        href={`/scenes/${id}`}
-        className={classes.thumbnail}
-        style={{ '--wipe': wipe, aspectRatio: `${width} / ${height}` } as CSSProperties}
-        onPointerMove={follow}
-        onPointerLeave={() => setWipe(0)}
-        onClick={(event) => {
-          if (!choosing) return;
-          event.preventDefault();
-          choosing.onToggle();
-        }}
-        aria-label={`Open ${title}`}
-      >
-        <ServedImage src={api.thumbnail(id, 'night', revision)} alt={`${title} by night`} />
-        <ServedImage className={classes.day} src={api.thumbnail(id, 'day', revision)} alt="" />
-        <span className={classes.edge} />
-      </Link>
+      <CardPicture scene={scene} choosing={choosing} />
       <div className={classes.caption}>
         <h2>
           <Link href={`/scenes/${id}`}>{title}</Link>
@@ -71,6 +51,42 @@ export function SceneCard({ scene, onGone, onFault, choosing }: SceneCardProps) 
       </div>
       <DeleteDialog opened={asking} onKeep={() => setAsking(false)} {...{ scene, onGone, onFault }} />
     </article>
+  );
+}
+
+/** A scene as it looks: day until its night is made, then wiped from day to night under the pointer. */
+function CardPicture({ scene, choosing }: Pick<SceneCardProps, 'scene' | 'choosing'>) {
+  const [wipe, setWipe] = useState(0);
+  const [isNight, setNight] = useState(false);
+  const { id, title, revision, width, height } = scene;
+  const follow = (event: PointerEvent) => {
+    const box = event.currentTarget.getBoundingClientRect();
+    setWipe(1 - (event.clientX - box.left) / box.width);
+  };
+  return (
+    <Link
+      href={`/scenes/${id}`}
+      className={classes.thumbnail}
+      data-night={isNight || undefined}
+      style={{ '--wipe': wipe, aspectRatio: `${width} / ${height}` } as CSSProperties}
+      onPointerMove={follow}
+      onPointerLeave={() => setWipe(0)}
+      onClick={(event) => {
+        if (!choosing) return;
+        event.preventDefault();
+        choosing.onToggle();
+      }}
+      aria-label={`Open ${title}`}
+    >
+      <MadeImage
+        key={revision}
+        src={api.thumbnail(id, 'night', revision)}
+        alt={`${title} by night`}
+        onLoad={() => setNight(true)}
+      />
+      <ServedImage className={classes.day} src={api.thumbnail(id, 'day', revision)} alt="" />
+      <span className={classes.edge} />
+    </Link>
   );
 }
 

@@ -14,7 +14,7 @@ import { api } from '@/state/session/api';
 import { NameToKeep } from '../../controls/name-to-keep';
 import { useKeptList } from '../../controls/use-kept-list';
 import { NumberRow } from '../../controls/number-row';
-import { ServedImage } from '../../controls/served-image';
+import { MadeImage } from '../../controls/made-image';
 import { useScene, useSession } from '../../editor/editor-context';
 import own from './night.module.css';
 import classes from '../../worksheet/worksheet.module.css';
@@ -161,7 +161,7 @@ function Choice({ nocturne, onTake }: { nocturne: Nocturne; onTake: (nocturne: N
   const [version] = useState(() => `${lit}-${Date.now()}`);
   return (
     <UnstyledButton onClick={() => onTake(nocturne)}>
-      <ServedImage
+      <MadeImage
         src={api.thumbnail(id, nocturne.id, version)}
         alt=""
         style={{ aspectRatio: `${width} / ${height}` }}
