@@ -36,6 +36,23 @@ test('the plan of a new photo is offered in one line; it is used in one gesture 
   await expect(offer).toHaveCount(0);
 });
 
+test('after the offer is used, a guess tells the pavement before that wall, and the wall not again', async ({
+  page,
+  request,
+}) => {
+  const id = await beginDrawn(page);
+  await offerOf(page).getByRole('button', { name: 'Use them' }).click();
+  await openStep(page, /Ground plan/);
+  await page.getByRole('button', { name: 'Guess it' }).click();
+  await page.getByRole('button', { name: 'Take guessed deck d1' }).click();
+  await expect(page.getByRole('list', { name: 'Guesses' }).getByText(/guessed wall/)).toHaveCount(0);
+  await saved(page);
+  const { plan } = (await sceneOf(request, id)).scene;
+  expect(plan.walls).toHaveLength(1);
+  expect(plan.decks[0].height).toBe(0.15);
+  for (const at of plan.decks[0].outline) expect(offRow(at)).toBeLessThan(4);
+});
+
 test('the offer goes at a No', async ({ page }) => {
   await beginDrawn(page);
   await offerOf(page).getByRole('button', { name: 'No' }).click();

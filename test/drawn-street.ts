@@ -50,7 +50,7 @@ export async function drawnStreet(taken: CameraSettings = DRAWN): Promise<Buffer
   const panel = (from: number, to: number, low: number, high: number, fill: string) =>
     shape([on(from, low), on(to, low), on(to, high), on(from, high)], fill);
   const strip = (left: number, right: number, fill: string) =>
-    shape([place(left, 3, 0), place(right, 3, 0), place(right + 4, 60, 0), place(left + 4, 60, 0)], fill);
+    shape([place(left, 3, 0), place(right, 3, 0), place(right + 9.5, 60, 0), place(left + 9.5, 60, 0)], fill);
   const parts = [
     `<rect width="${SIZE.width}" height="${SIZE.height}" fill="#9fc0e6"/>`,
     shape([place(-80, 2.5, 0), place(80, 2.5, 0), place(900, 900, 0), place(-900, 900, 0)], '#77746f'),

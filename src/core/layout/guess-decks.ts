@@ -1,5 +1,6 @@
 import type { Camera, PlatePoint } from '../geometry/camera';
 import { groundPoint, horizonAt } from '../geometry/ground';
+import { lineAt } from '../geometry/line-at';
 import type { PlateLine } from '../geometry/vanishing-point';
 import { hypot } from '../plane/hypot';
 
@@ -25,23 +26,24 @@ const SIDES = { away: 0.012, places: 12, level: 0.6 } as const;
 /** Least length of an edge: metres on the ground, and fraction of the width as it is seen. */
 const LONG = { metres: 4, seen: 0.15 } as const;
 
-/** Edges that differ by no more than this in direction, cosine, and lie so near, fraction of the width, are one. */
-const ONE = { cosine: 0.99, near: 0.03 } as const;
+/** A pavement along a wall: how broad, metres, and the most that its kerb may turn away from the wall, metres in each metre. */
+const PAVEMENT = { least: 0.8, most: 6, turn: 0.1 } as const;
 
-/** Edges whose ends are this near to where they cross make a corner, fraction of the width. */
-const CORNER = 0.08;
-
-/** Where the eye stands, as far as the picture shows: what lies here is the ground itself. */
-const HERE: PlatePoint = { u: 0.5, v: 1 };
+/** How far before the foot of its wall a pavement ends, fraction of the height: it lies before the wall and not under it. */
+const BEFORE_WALL = 0.004;
 
 const cross = ([a, b]: PlateLine, { u, v }: PlatePoint) => (b.u - a.u) * (v - a.v) - (b.v - a.v) * (u - a.u);
 
+/** Something seen, from the left to the right. */
+const fromLeft = ([a, b]: PlateLine): PlateLine => (a.u <= b.u ? [a, b] : [b, a]);
+
 /**
- * Decks by long straight edges across what lies level, such as a kerb's or a quay's: what lies beyond them. Two that meet make a corner.
- * How high a deck lies is not told.
+ * Pavements: what lies between the foot of a wall and a long straight edge beside it across what lies level, a kerb's. An edge that runs
+ * along no wall is said to be nothing: joints and bands of paving are such edges too. How high a pavement lies is not told.
  */
 export function guessDecks(
   lines: readonly PlateLine[],
+  walls: readonly PlateLine[],
   land: LevelPicture,
   camera: Camera,
   horizon: { left: number; right: number },
@@ -52,19 +54,54 @@ export function guessDecks(
     const [[ax, ay], [bx, by]] = [groundPoint(camera, a), groundPoint(camera, b)];
     return hypot(bx - ax, by - ay);
   };
-  const edges: PlateLine[] = [];
-  const long = lines
+  const edges = lines
     .filter((line) => line.every(({ u, v }) => v > horizonAt(horizon, u) + UNDER.edge))
     .filter(
       (line) => seen(line) > LONG.seen && onGround(line) > LONG.metres && isOnGround(line, land, aspect),
     )
     .sort((p, q) => seen(q) - seen(p));
-  for (const line of long) if (!edges.some((edge) => isOne(edge, line, aspect))) edges.push(line);
-  const [first, second] = edges;
-  if (!first) return [];
-  const beyond = second && meets(first, second) ? [first, second] : [first];
-  const outline = beyond.reduce(clipBeyond, groundOf(horizon));
-  return outline.length < 3 ? [] : [{ outline }];
+  return walls.flatMap((wall) => {
+    const kerb = edges.find((edge) => isBeside(camera, edge, wall));
+    if (!kerb) return [];
+    const [foot, edge] = [fromLeft(wall), fromLeft(kerb)];
+    const outline = pavementBetween(foot, edge, horizon);
+    return outline.length < 3 ? [] : [{ outline }];
+  });
+}
+
+/** Whether an edge runs along a wall's foot on the ground, as a kerb does, on the side of the eye. */
+function isBeside(camera: Camera, edge: PlateLine, wall: PlateLine): boolean {
+  const [[ax, ay], [bx, by]] = wall.map((at) => groundPoint(camera, at));
+  const long = hypot(bx - ax, by - ay);
+  const [nx, ny] = [(by - ay) / long, (ax - bx) / long];
+  const toEye = Math.sign(-(ax * nx + ay * ny));
+  const ends = edge.map((at) => groundPoint(camera, at));
+  const away = ends.map(([x, y]) => toEye * ((x - ax) * nx + (y - ay) * ny));
+  const length = hypot(ends[1][0] - ends[0][0], ends[1][1] - ends[0][1]);
+  return (
+    away.every((metres) => metres > PAVEMENT.least && metres < PAVEMENT.most) &&
+    Math.abs(away[1] - away[0]) < PAVEMENT.turn * length
+  );
+}
+
+/** What is seen of the ground between a kerb and the foot of a wall, as far as the wall goes. */
+function pavementBetween(
+  foot: PlateLine,
+  kerb: PlateLine,
+  { left, right }: { left: number; right: number },
+): PlatePoint[] {
+  const u = (at: number) => Math.min(1, Math.max(0, at));
+  const [from, to] = [u(foot[0].u), u(foot[1].u)];
+  const picture = [
+    { u: from, v: left + UNDER.outline + from * (right - left) },
+    { u: to, v: left + UNDER.outline + to * (right - left) },
+    { u: to, v: 1 },
+    { u: from, v: 1 },
+  ];
+  const lower = ({ u, v }: PlatePoint) => ({ u, v: v + BEFORE_WALL });
+  const before: PlateLine = [lower(foot[0]), lower(foot[1])];
+  const middle = { u: (from + to) / 2, v: lineAt(foot, (from + to) / 2) };
+  return clip(clip(picture, before, { u: middle.u, v: 2 }), kerb, middle);
 }
 
 /** Whether what lies to both sides of a line lies level. */
@@ -85,42 +122,14 @@ function isOnGround([a, b]: PlateLine, { width, height, ground }: LevelPicture, 
   return level >= SIDES.level * SIDES.places;
 }
 
-/** Whether two lines are of one edge. */
-function isOne(a: PlateLine, b: PlateLine, aspect: number): boolean {
-  const way = ([from, to]: PlateLine) => [to.u - from.u, (to.v - from.v) / aspect];
-  const [p, q] = [way(a), way(b)];
-  const cosine = Math.abs(p[0] * q[0] + p[1] * q[1]) / (Math.hypot(...p) * Math.hypot(...q));
-  if (cosine < ONE.cosine) return false;
-  const middle = { u: (b[0].u + b[1].u) / 2, v: (b[0].v + b[1].v) / 2 };
-  return Math.abs(cross(a, middle)) / aspect / Math.hypot(...p) < ONE.near;
-}
-
-/** Whether two edges end where they cross. */
-function meets(a: PlateLine, b: PlateLine): boolean {
-  const [from, to] = [cross(a, b[0]), cross(a, b[1])];
-  if (Math.abs(from - to) < 1e-9) return false;
-  const t = from / (from - to);
-  const at = { u: b[0].u + t * (b[1].u - b[0].u), v: b[0].v + t * (b[1].v - b[0].v) };
-  const near = (line: PlateLine) => Math.min(...line.map(({ u, v }) => hypot(u - at.u, v - at.v)));
-  return near(a) < CORNER && near(b) < CORNER;
-}
-
-/** The picture under the horizon. */
-const groundOf = ({ left, right }: { left: number; right: number }): PlatePoint[] => [
-  { u: 0, v: left + UNDER.outline },
-  { u: 1, v: right + UNDER.outline },
-  { u: 1, v: 1 },
-  { u: 0, v: 1 },
-];
-
-/** What of an outline lies on the far side of a line (Sutherland and Hodgman 1974). */
-function clipBeyond(outline: PlatePoint[], line: PlateLine): PlatePoint[] {
-  const here = Math.sign(cross(line, HERE));
+/** What of an outline lies on that side of a line on which a place lies (Sutherland and Hodgman 1974). */
+function clip(outline: PlatePoint[], line: PlateLine, place: PlatePoint): PlatePoint[] {
+  const side = Math.sign(cross(line, place));
   return outline.flatMap((a, i) => {
     const b = outline[(i + 1) % outline.length];
-    const [atA, atB] = [here * cross(line, a), here * cross(line, b)];
-    const kept = atA <= 0 ? [a] : [];
-    if (atA > 0 === atB > 0) return kept;
+    const [atA, atB] = [side * cross(line, a), side * cross(line, b)];
+    const kept = atA >= 0 ? [a] : [];
+    if (atA < 0 === atB < 0) return kept;
     const t = atA / (atA - atB);
     return [...kept, { u: a.u + t * (b.u - a.u), v: a.v + t * (b.v - a.v) }];
   });

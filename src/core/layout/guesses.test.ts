@@ -198,36 +198,44 @@ describe('guessThings', () => {
 describe('guessDecks', () => {
   const [width, height] = [100, 66];
   const level = (share: number) => ({ width, height, ground: new Float32Array(width * height).fill(share) });
-  const guess = (lines: PlateLine[], share = 1) => guessDecks(lines, level(share), CAMERA, SETTINGS.horizon);
-  const kerb: PlateLine = [seen(0.5, 4, 0), seen(-6, 24, 0)];
-  const end: PlateLine = [seen(0.6, 4, 0), seen(7, 7, 0)];
+  const foot: PlateLine = [seen(4, 5, 0), seen(4, 24, 0)];
+  const guess = (lines: PlateLine[], walls = [foot], share = 1) =>
+    guessDecks(lines, walls, level(share), CAMERA, SETTINGS.horizon);
+  const kerb: PlateLine = [seen(2, 4, 0), seen(2, 24, 0)];
 
-  it('takes what lies beyond two long edges that meet, and keeps what lies before the eye', () => {
-    const [{ outline }] = guess([kerb, end, [seen(-1, 4, 0), seen(-0.5, 4, 0)]]);
+  it('takes the pavement between a wall and the kerb along it, and neither the road nor what is under the wall', () => {
+    const joint: PlateLine = [seen(3.6, 6, 0), seen(3.6, 12, 0)];
+    const [{ outline }, ...others] = guess([joint, kerb]);
+    expect(others).toEqual([]);
     const inside = ({ u, v }: PlatePoint) =>
       withinOutline(
         outline.map((at) => [at.u, at.v] as const),
         u,
         v,
       ) > 0;
-    expect(inside(seen(2, 9, 0))).toBe(true);
-    expect(inside(seen(-5, 9, 0))).toBe(false);
-    expect(inside(seen(0.5, 3.2, 0))).toBe(false);
-    expect(inside({ u: 0.5, v: 0.99 })).toBe(false);
-    outline.forEach(({ v }) => expect(v).toBeGreaterThan(SETTINGS.horizon.left));
+    expect(inside(seen(3, 9, 0))).toBe(true);
+    expect(inside(seen(3, 16, 0))).toBe(true);
+    expect(inside(seen(1, 9, 0))).toBe(false);
+    expect(inside(seen(4.5, 9, 0))).toBe(false);
   });
 
-  it('takes the far side of one edge alone, told once however often it is seen', () => {
-    const again: PlateLine = [seen(0.45, 4.2, 0), seen(-5.5, 22, 0)];
-    expect(guess([kerb, again])).toEqual(guess([kerb]));
-    expect(guess([kerb])).toHaveLength(1);
+  it('tells one pavement a wall, whichever way the wall is drawn', () => {
+    const other: PlateLine = [seen(-3, 20, 0), seen(-3, 6, 0)];
+    const left: PlateLine = [seen(-1.5, 4, 0), seen(-1.5, 20, 0)];
+    expect(guess([kerb, left], [foot, other])).toHaveLength(2);
+    expect(guess([kerb], [[foot[1], foot[0]]])).toEqual(guess([kerb]));
   });
 
-  it('tells nothing of edges that are short, rise from the ground, or lie above the horizon', () => {
-    expect(guess([[seen(0, 4, 0), seen(1, 5, 0)]])).toEqual([]);
-    expect(guess([kerb], 0)).toEqual([]);
-    expect(guess([[seen(-3, 8, 4), seen(3, 8, 4)]])).toEqual([]);
-    expect(guess([])).toEqual([]);
+  it.each<[string, PlateLine[], PlateLine[]?, number?]>([
+    ['no wall', [kerb], []],
+    ['an edge across the wall', [[seen(-4, 9, 0), seen(3, 9, 0)]]],
+    ['an edge that turns away from it', [[seen(2, 4, 0), seen(-2, 24, 0)]]],
+    ['a road as broad as a square', [[seen(-4, 4, 0), seen(-4, 24, 0)]]],
+    ['an edge on the wall itself', [[seen(3.9, 5, 0), seen(3.9, 20, 0)]]],
+    ['what rises', [kerb], [foot], 0],
+    ['short edges', [[seen(2, 6, 0), seen(2, 7, 0)]]],
+  ])('tells nothing of %s', (_, lines, walls, share) => {
+    expect(guess(lines, walls, share)).toEqual([]);
   });
 });
 

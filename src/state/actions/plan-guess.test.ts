@@ -6,7 +6,7 @@ import type { PlateLine } from '@/core/geometry/vanishing-point';
 import type { ThingBox } from '@/core/layout/guess-things';
 import type { Scene } from '@/core/scene/schema';
 import { streetScene } from '../../../test/street';
-import { guessedDeck } from './plan-actions';
+import { guessedDeck, guessedWall } from './plan-actions';
 import { guessPlan, type Clues } from './plan-guess';
 
 const street = streetScene([]);
@@ -62,11 +62,13 @@ describe('guessPlan', () => {
       crease: 0,
       ...PLAIN_FINISH,
     };
-    const kerb: PlateLine = [seen(1, 5, 0), seen(-4, 30, 0)];
-    const bare = await guessPlan(street, clues([], [], [kerb]), land);
+    const kerb: PlateLine = [seen(2.5, 4, 0), seen(2.5, 24, 0)];
+    const wall = guessedWall(street, { foot: [seen(4.5, 5, 0), seen(4.5, 24, 0)] });
+    const walled: Scene = { ...street, plan: { ...street.plan, walls: [wall] } };
+    const bare = await guessPlan(walled, clues([], [], [kerb]), land);
     const deck = guessedDeck(street, bare.decks[0]);
     expect(deck).toMatchObject({ name: 'Deck 1', height: 0.15 });
-    const stood: Scene = { ...street, plan: { ...street.plan, standees: [standee], decks: [deck] } };
+    const stood: Scene = { ...walled, plan: { ...walled.plan, standees: [standee], decks: [deck] } };
     const guess = await guessPlan(stood, clues([post(-1, 6)], [box(1, 5)], [kerb]), land);
     expect([guess.posts.length, guess.things.length, guess.decks.length]).toEqual([1, 0, 0]);
   });

@@ -7,6 +7,7 @@ import { seenHeight } from '@/core/plan/seen-height';
 import { guessWalls } from '@/core/layout/guess-walls';
 import type { PlatePoint } from '@/core/geometry/camera';
 import { lineAt } from '@/core/geometry/line-at';
+import type { PlateLine } from '@/core/geometry/vanishing-point';
 import { middleOf } from '@/core/plane/middle-of';
 import { withinOutline } from '@/core/geometry/within-outline';
 import type { GroundPlan, Scene } from '@/core/scene/schema';
@@ -41,6 +42,12 @@ const SAME_LENS = 0.03;
 const newLens = (lens: number, own: number) =>
   Math.abs(Math.log(lens / own)) > SAME_LENS ? Math.round(lens) : undefined;
 
+/** A horizon whose ends lie this near to the plan's is the same, fraction of the height. */
+const SAME_HORIZON = 0.003;
+
+const isSameHorizon = (a: GroundPlan['horizon'], b: GroundPlan['horizon']) =>
+  Math.max(Math.abs(a.left - b.left), Math.abs(a.right - b.right)) < SAME_HORIZON;
+
 /** Feet nearer than this are of one thing, fraction of the plate. */
 const NEAR = 0.025;
 
@@ -52,6 +59,19 @@ const BEFORE_WALL = 0.015;
 /** Whether a foot lies beside a wall, or clearly before it. */
 function isClearOf({ foot }: GuessedWall, { u, v }: PlatePoint): boolean {
   return u < foot[0].u || u > foot[1].u || v > lineAt(foot, u) + BEFORE_WALL;
+}
+
+/** Feet that lie so near to each other, fraction of the height, are of one wall. */
+const ONE_WALL = 0.03;
+
+/** Whether a straight foot lies along one that is there, where both are seen. */
+function isAlong(own: readonly PlatePoint[], foot: PlateLine): boolean {
+  return own.slice(1).some((end, k) => {
+    const piece: PlateLine = own[k].u < end.u ? [own[k], end] : [end, own[k]];
+    const [from, to] = [Math.max(piece[0].u, foot[0].u), Math.min(piece[1].u, foot[1].u)];
+    const isOne = (u: number) => Math.abs(lineAt(piece, u) - lineAt(foot, u)) < ONE_WALL;
+    return to - from > (foot[1].u - foot[0].u) / 2 && isOne(from) && isOne(to);
+  });
 }
 
 /** Whether a place lies within the box of a loop. */
@@ -92,8 +112,8 @@ export async function guessLay(scene: Scene, clues: Pick<Clues, 'straightLines'>
 }
 
 /**
- * Guesses horizon, lens, walls, posts and other things that stand from a plate's edges and from where what rises meets the ground, and a
- * deck from the longest edges across it. What is there already is not told again.
+ * Guesses horizon, lens, walls, posts and other things that stand from a plate's edges and from where what rises meets the ground, and
+ * pavements along its walls. What is there already is not told again.
  *
  * @param land reads the lie of the land of a scene
  */
@@ -116,9 +136,16 @@ export async function guessPlan(scene: Scene, clues: Clues, land: ReadLand): Pro
       return withinOutline(corners, u, v) > 0;
     });
   };
-  const decks = guessDecks(lines, { width, height, ground: level }, camera, bare.horizon).filter(
-    ({ outline }) => !isDrawn(outline),
-  );
+  const walls = guess.walls.filter((wall) => !plan.walls.some((own) => isAlong(own.foot, wall.foot)));
+  const pieces = ({ foot }: Pick<GroundPlan['walls'][number], 'foot'>) =>
+    foot.slice(1).map((to, k): PlateLine => [foot[k], to]);
+  const decks = guessDecks(
+    lines,
+    [...plan.walls, ...walls].flatMap(pieces),
+    { width, height, ground: level },
+    camera,
+    bare.horizon,
+  ).filter(({ outline }) => !isDrawn(outline));
   const isNew = ({ foot }: { foot: PlatePoint }) =>
     !plan.standees.some((own) => isNear(own.foot, foot)) &&
     guess.walls.every((wall) => isClearOf(wall, foot));
@@ -126,8 +153,9 @@ export async function guessPlan(scene: Scene, clues: Clues, land: ReadLand): Pro
   // A strap of a suitcase is no post of its own.
   const alone = posts.filter((post) => isNew(post) && !things.some(({ loop }) => isWithin(loop, post.foot)));
   const named = <T>(part: T) => ({ ...part, id: crypto.randomUUID() });
+  const horizon = guess.horizon && isSameHorizon(guess.horizon, plan.horizon) ? undefined : guess.horizon;
   return {
-    ...guess,
+    ...{ ...guess, horizon, walls },
     posts: alone.map(named),
     things: things.map(named),
     decks: decks.map(named),
