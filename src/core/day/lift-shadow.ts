@@ -25,11 +25,17 @@ export interface ShadowGains extends RgbPlanes {
   lit: Float32Array;
 }
 
+/** Share of what is around a place from which on lit ground there tells how bright it is: less may be a bin or a hedge. */
+const FEW = 0.03;
+
 /** Stops of lit ground that is not known. */
 const UNKNOWN = 16;
 
-/** How much brighter than the ground beside it a place may get, stops: its own grain; and how dark a place is that has it. */
-const GRAIN = { over: 0.2, from: 0.5 } as const;
+/** How much brighter than the ground beside it a place may get, stops: its own grain; and from which share of the shade on it has it. */
+const GRAIN = { over: 0.2, from: 0.6 } as const;
+
+/** What the middle of all edges counts against those around a place: few or doubtful edges move nothing. */
+const ALL_EDGES = 0.002;
 
 /** A shadow's coverage counts this many times: a rim that it misses would stay dark, and what is lit is not lifted. */
 const RIM = 2.5;
@@ -64,7 +70,6 @@ export function shadowGains(
   };
   const [insideWeight, outsideWeight] = [smooth(inside), smooth(outside)];
   const told = insideWeight.map((weight, i) => weight * outsideWeight[i]);
-  const toldAround = smooth(told, spread);
   const stops = CHANNELS.map((name) => plate[name].map((value) => Math.log2(BLACK + Math.max(0, value))));
   const green = stops[1].map((value, i) => value * outside[i]);
   const [litAround, weightAround] = [smooth(green, spread), smooth(outside, spread)];
@@ -83,13 +88,16 @@ export function shadowGains(
       told,
     ),
   );
-  const middle = local[1].map((gain, i) => told[i] * gain);
+  // What is darker beside a shadow than within is a thing, not the sun's light.
+  const sunny = told.map((weight, i) => (local[1][i] > 0 ? weight : 0));
+  const sunnyAround = smooth(sunny, spread);
+  const middle = local[1].map((gain, i) => sunny[i] * gain);
   const around = smooth(middle, spread);
   for (let i = 0; i < told.length; i++) {
-    const near = toldAround[i] > 1e-6 ? around[i] / toldAround[i] : sun;
+    const near = (around[i] + ALL_EDGES * sun) / (sunnyAround[i] + ALL_EDGES);
     const share = sun > 0 ? Math.min(MORE, Math.max(0, near / sun)) : 0;
     CHANNELS.forEach((name, c) => (out[name][i] = Math.min(MOST, Math.max(0, share * (sun + hue[c])))));
-    out.lit[i] = weightAround[i] > 1e-4 ? litAround[i] / weightAround[i] : UNKNOWN;
+    out.lit[i] = weightAround[i] > FEW ? litAround[i] / weightAround[i] : UNKNOWN;
   }
 }
 
@@ -138,18 +146,26 @@ export function liftShadow(
     for (const { row, data } of rows) bilinearRow(row, { width, height, data }, region, y);
     for (let x = 0; x < region.width; x++, i++) {
       // Most of a picture lies in no shadow.
-      const share =
-        coverage[i] === 0 ? 0 : lift * Math.min(1, RIM * coverage[i]) * shadeOf(plate.g[i], green[x], lit[x]);
-      out.r[i] = share === 0 ? plate.r[i] : plate.r[i] * 2 ** (share * red[x]);
-      out.g[i] = share === 0 ? plate.g[i] : plate.g[i] * 2 ** (share * green[x]);
-      out.b[i] = share === 0 ? plate.b[i] : plate.b[i] * 2 ** (share * blue[x]);
+      const share = coverage[i] === 0 ? 0 : lift * Math.min(1, RIM * coverage[i]);
+      const sun = share === 0 ? 1 : sunOn(plate.g[i], green[x], lit[x]);
+      out.r[i] = sun === 1 ? plate.r[i] : plate.r[i] * brightening(red[x], sun) ** share;
+      out.g[i] = sun === 1 ? plate.g[i] : plate.g[i] * brightening(green[x], sun) ** share;
+      out.b[i] = sun === 1 ? plate.b[i] : plate.b[i] * brightening(blue[x], sun) ** share;
     }
   }
 }
 
-/** Share of a gain that a place is lifted by, by its green: no farther than to what is lit, and its grain over that. */
-function shadeOf(value: number, gain: number, lit: number): number {
+/** How much of the sun a place has already, 0 to 1, by its green: in the half-shadow it is lifted no farther than to what is lit, and its grain over that. */
+function sunOn(value: number, gain: number, lit: number): number {
   const dark = lit - Math.log2(BLACK + Math.max(0, value));
-  if (dark <= 0 || gain <= 0) return 0;
-  return Math.min(1, (dark + GRAIN.over * smoothStep(0, GRAIN.from, dark)) / gain);
+  if (dark <= 0 || gain <= 0) return 1;
+  const least = 2 ** -gain;
+  const level = 2 ** -(dark + GRAIN.over * smoothStep(GRAIN.from, 1, dark / gain));
+  return Math.min(1, Math.max(0, (level - least) / (1 - least)));
+}
+
+/** How many times brighter a place is with all of the sun than with some of it, by the stops between none and all. */
+function brightening(gain: number, sun: number): number {
+  const least = 2 ** -gain;
+  return 1 / (least + sun * (1 - least));
 }

@@ -1,6 +1,7 @@
 import { LUMINANCE } from '../color/luminance';
 import { createBoxBlur } from '../plane/box-blur';
 import { dilate } from '../plane/dilate';
+import { flood } from '../plane/flood';
 import type { RgbPlanes } from '../plane/plane';
 
 /** Luminance that counts as black. */
@@ -21,6 +22,12 @@ const AROUND = [
 /** What is thinner than twice this is a post or a rail, not a shadow, fraction of the width. */
 const THIN = 0.006;
 
+/** A patch that is this share as deep as the largest shadow of the picture, or less, is a stain: the sun is missing in all shadows alike. */
+const SHALLOW = 0.6;
+
+/** Coverage from which a pixel belongs to a patch of shadow. */
+const PATCH = 0.1;
+
 /**
  * Where the sun's shadows lie on the ground of a small copy: darker than the brighter half of the ground around, near by or
  * farther off, and no warmer than it, 0 to 1.
@@ -31,6 +38,7 @@ export function findCastShadow({ width, height, r, g, b }: RgbPlanes, ground: Fl
   );
   const blue = r.map((red, i) => Math.log2((BLACK + b[i]) / (BLACK + red)));
   const found = new Float32Array(width * height);
+  const depth = new Float32Array(width * height);
   for (const { reach, darker: least, bluer } of AROUND) {
     const blur = createBoxBlur(width, height, Math.max(2, Math.round(reach * width)));
     const over = (weight: Float32Array, data: Float32Array) => {
@@ -47,11 +55,31 @@ export function findCastShadow({ width, height, r, g, b }: RgbPlanes, ground: Fl
     const [level, hue] = [over(lit, stops), over(lit, blue)];
     for (let i = 0; i < found.length; i++) {
       if (ground[i] <= 0.5 || blue[i] - hue[i] <= bluer) continue;
+      depth[i] = Math.max(depth[i], level[i] - stops[i]);
       const darker = (level[i] - stops[i] - least) / SHOULDER;
       found[i] = Math.max(found[i], Math.min(1, Math.max(0, darker + 0.5)));
     }
   }
-  return withoutThin(found, width, height);
+  const coverage = withoutThin(found, width, height);
+  dropShallow(coverage, depth, width, height);
+  return coverage;
+}
+
+/** Drops patches of shadow that are far less deep than the largest. */
+function dropShallow(coverage: Float32Array, depth: Float32Array, width: number, height: number): void {
+  const open = Uint8Array.from(coverage, (value) => (value > PATCH ? 1 : 0));
+  const reached = new Int32Array(coverage.length);
+  const patches: { pixels: Int32Array; stops: number }[] = [];
+  open.forEach((isOpen, i) => {
+    if (!isOpen) return;
+    const size = flood(reached, open, width, height, i);
+    const pixels = reached.slice(0, size);
+    for (const pixel of pixels) open[pixel] = 0;
+    patches.push({ pixels, stops: pixels.reduce((sum, pixel) => sum + depth[pixel], 0) / pixels.length });
+  });
+  const [largest] = patches.toSorted((a, b) => b.pixels.length - a.pixels.length);
+  for (const { pixels, stops } of patches)
+    if (stops < SHALLOW * largest.stops) for (const pixel of pixels) coverage[pixel] = 0;
 }
 
 /** A coverage without what is thin: opened by an octagon (eroded, then dilated), and cut to what it was. */

@@ -189,6 +189,43 @@ describe('the sun’s shadow', () => {
     for (const value of row.slice(44)) expect(value).toBeGreaterThan(0.2);
   });
 
+  it('is lifted beside a thing that is darker than the shade, far from all that is lit', () => {
+    // Shade up to a dark hedge; the lit ground lies far to the right.
+    const hedge = (x: number) => x < 8;
+    const shade = (x: number) => x >= 8 && x < 70;
+    const tone = (lit: number, gain: number) => plane((x) => (hedge(x) ? 0.02 : shade(x) ? lit / gain : lit));
+    const yard = { width: WIDTH, height: HEIGHT, r: tone(0.4, 5), g: tone(0.4, 4), b: tone(0.4, 3) };
+    const [gains, out] = [planes(), planes()];
+    const found = plane((x) => (shade(x) ? 1 : 0));
+    const own = plane((x) => (hedge(x) ? 0 : 1));
+    shadowGains(gains, yard, found, own);
+    liftShadow(out, yard, found, gains, wholeRegion(WIDTH, HEIGHT), 1);
+    for (const x of [9, 11, 14, 20, 40, 60]) {
+      const i = 30 * WIDTH + x;
+      for (const name of ['r', 'g', 'b'] as const) {
+        expect(out[name][i]).toBeGreaterThan(0.33);
+        expect(out[name][i]).toBeLessThan(0.48);
+      }
+    }
+  });
+
+  it('is no stain: a patch that is far less deep than the shadow is none', () => {
+    const patch = (x: number, y: number) => x >= 66 && x < 80 && y >= 8 && y < 22;
+    const tone = (lit: number, gain: number, stain: number) =>
+      plane((x, y) => (x < 40 ? lit / gain : patch(x, y) ? lit / stain : lit));
+    const yard = {
+      ...{ width: WIDTH, height: HEIGHT },
+      ...{ r: tone(0.4, 8, 2.2), g: tone(0.38, 7, 2.1), b: tone(0.34, 5, 1.8) },
+    };
+    const all = plane(() => 1);
+    const found = findCastShadow(yard, all);
+    expect(found[30 * WIDTH + 20]).toBeGreaterThan(0.8);
+    expect(found[15 * WIDTH + 73]).toBe(0);
+    // As deep as the shadow it is one, however small.
+    const deep = { ...yard, r: tone(0.4, 8, 8), g: tone(0.38, 7, 7), b: tone(0.34, 5, 5) };
+    expect(findCastShadow(deep, all)[15 * WIDTH + 73]).toBeGreaterThan(0.8);
+  });
+
   it('of nothing changes nothing', () => {
     const gains = planes();
     shadowGains(gains, plate, new Float32Array(COUNT), ground);
