@@ -16,8 +16,14 @@ export interface GuessedPost {
 }
 
 /** How high and how broad posts, bollards and lamp-posts are, metres. */
-const HEIGHT = { least: 0.3, most: 9 } as const;
+const HEIGHT = { least: 0.55, most: 9 } as const;
 const BROADEST = 0.6;
+
+/** How many times as high as broad a post is seen at least: a leg under a coat is less. */
+const SLENDER = 3.5;
+
+/** So far up from its foot to the horizon the ground is still seen on both sides: a door or a pipe has its wall beside it. */
+const CLEAR = 0.15;
 
 /** A foot lies this far under the horizon at least, fraction of the height. */
 const UNDER = 0.02;
@@ -51,7 +57,9 @@ export function guessPosts(
     const low = Math.min(1 - 0.5 / height, foot.v);
     const stands =
       isGround(left - BESIDE, low) && isGround(right + BESIDE, low) && isGround(foot.u, low + BELOW);
-    if (!stands) return [];
+    const beside = low - CLEAR * (low - horizonAt(horizon, foot.u));
+    if (!stands || !isGround(left - BESIDE, beside) || !isGround(right + BESIDE, beside)) return [];
+    if ((bottom - top) / camera.aspect < SLENDER * (right - left)) return [];
     const [x, y] = groundPoint(camera, foot);
     const [otherX, otherY] = groundPoint(camera, { u: foot.u + right - left, v: foot.v });
     const tall = placeOnStalk(camera, { u: foot.u, v: top }, foot)[2];

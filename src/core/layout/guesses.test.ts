@@ -144,6 +144,9 @@ describe('guessPosts', () => {
     expect(found.foot.u).toBeCloseTo(seen(-1, 6, 0).u, 2);
     expect(found.foot.v).toBeCloseTo(seen(-1, 6, 0).v, 3);
     expect(guess(post(-1, 6, 0.1))).toEqual([]);
+    // A bench's leg is too low, a leg under a coat too broad for its height.
+    expect(guess(post(-1, 6, 0.45, 0.03))).toEqual([]);
+    expect(guess(post(-1, 6, 0.7, 0.12))).toEqual([]);
     expect(guess(post(-1, 6, 2, 0.8))).toEqual([]);
   });
 
@@ -153,6 +156,17 @@ describe('guessPosts', () => {
     expect(guess({ outline: [a, b, c] })).toEqual([]);
     expect(guess(post(-1, 6, 1), post(-1, 6, 1.8))).toHaveLength(1);
     expect(guess(post(-1, 6, 1), post(-2, 8, 1))).toHaveLength(2);
+  });
+
+  it('leaves a door or a pipe: on its sides stands the wall, right over its foot', () => {
+    const wall = Float32Array.from(ground, (value, i) =>
+      Math.floor(i / width) / height > 0.605 ? value : 0,
+    );
+    const at = (y: number) =>
+      guessPosts([post(-1, y, 2)], { width, height, ground: wall }, CAMERA, SETTINGS.horizon);
+    expect(seen(-1, 12, 0).v).toBeGreaterThan(0.61);
+    expect(at(12)).toEqual([]);
+    expect(at(6)).toHaveLength(1);
   });
 
   it('guesses a bounded number, and never anything but numbers', () => {

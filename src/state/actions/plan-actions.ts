@@ -176,12 +176,43 @@ export function newThing(
 /** The stroke that takes what is inside a loop. */
 export const thingLoop = (loop: number[]): EdgeStroke => ({ act: 'loop', path: loop, size: 0.02 });
 
-/** A post that was guessed, as a matte and the standee that it is: round, and not creased. */
-export function newPost(scene: Scene, { outline, foot }: GuessedPost): { matte: Matte; standee: Standee } {
+/** Posts that are seen broader than this have an edge that the brush finds, fraction of the width. */
+const BROAD_POST = 0.008;
+
+/** How far around a post its edge is looked for, shares of its breadth and height. */
+const AROUND_POST = { aside: 0.6, up: 0.08 } as const;
+
+/** The stroke that takes all of a broad post: it may be told by its darker side alone. Undefined for one that is thin. */
+export function postLoop({ outline }: GuessedPost): EdgeStroke | undefined {
+  const [us, vs] = [outline.map(({ u }) => u), outline.map(({ v }) => v)];
+  const [left, right, top, low] = [Math.min(...us), Math.max(...us), Math.min(...vs), Math.max(...vs)];
+  if (right - left < BROAD_POST) return undefined;
+  const [du, dv] = [AROUND_POST.aside * (right - left), AROUND_POST.up * (low - top)];
+  const corners = [
+    left - du,
+    top - dv,
+    right + du,
+    top - dv,
+    right + du,
+    low + dv / 2,
+    left - du,
+    low + dv / 2,
+  ];
+  return { act: 'loop', path: corners.map((at) => Math.min(1, Math.max(0, at))), size: 0.02 };
+}
+
+/** A post that was guessed, as a matte and the standee that it is: round, and not creased. With what the edge brush found around it, if it did. */
+export function newPost(scene: Scene, post: GuessedPost, asset?: string): { matte: Matte; standee: Standee } {
+  const { outline, foot } = post;
+  const stroke = postLoop(post);
+  const found: Matte['passes'][number] =
+    asset !== undefined && stroke
+      ? { ...newPass('edge'), kind: 'edge', strokes: [stroke], asset }
+      : { ...newPass('outline'), kind: 'outline', points: outline };
   const matte: Matte = {
     ...newMatte(scene, 'outline'),
     name: freeName('Post', scene.mattes),
-    passes: [{ ...newPass('outline'), kind: 'outline', points: outline }],
+    passes: [found],
   };
   return { matte, standee: { ...newStandee(scene, matte, foot), roundness: 1, crease: 0 } };
 }

@@ -52,6 +52,13 @@ describe('guessPlan', () => {
     expect(new Set(ids).size).toBe(2);
   });
 
+  it('tells no pipe of a wall for a post, and the post that stands well before it', async () => {
+    const wall = guessedWall(street, { foot: [seen(-3, 8, 0), seen(3, 8, 0)] });
+    const walled: Scene = { ...street, plan: { ...street.plan, walls: [wall] } };
+    const guess = await guessPlan(walled, clues([post(-1, 7.6), post(1, 6)], []), land);
+    expect(guess.posts.map(({ foot }) => foot.u)).toEqual([expect.closeTo(seen(1, 6, 0).u, 2)]);
+  });
+
   it('tells nothing twice: what stands already is left out', async () => {
     const standee = {
       id: 's',

@@ -6,6 +6,7 @@ import { guessThings, type GuessedThing } from '@/core/layout/guess-things';
 import { seenHeight } from '@/core/plan/seen-height';
 import { guessWalls } from '@/core/layout/guess-walls';
 import type { PlatePoint } from '@/core/geometry/camera';
+import { horizonAt } from '@/core/geometry/ground';
 import { lineAt } from '@/core/geometry/line-at';
 import type { PlateLine } from '@/core/geometry/vanishing-point';
 import { middleOf } from '@/core/plane/middle-of';
@@ -53,21 +54,25 @@ const NEAR = 0.025;
 
 const isNear = (a: PlatePoint, b: PlatePoint) => Math.hypot(a.u - b.u, a.v - b.v) < NEAR;
 
-/** What stands before a wall has its foot so far below the wall's, fraction of the height: else it is a pipe or a pilaster of it. */
-const BEFORE_WALL = 0.015;
+/** In the direction of what stands before a wall, the wall is so many times as far off at least: else it is a pipe or a pilaster of it. */
+const BEFORE_WALL = 1.15;
 
 /** Whether a foot lies beside a wall, or clearly before it. */
-function isClearOf({ foot }: GuessedWall, { u, v }: PlatePoint): boolean {
-  return u < foot[0].u || u > foot[1].u || v > lineAt(foot, u) + BEFORE_WALL;
+function isClearOf(piece: PlateLine, { u, v }: PlatePoint, horizon: GroundPlan['horizon']): boolean {
+  const level = horizonAt(horizon, u);
+  return u < piece[0].u || u > piece[1].u || v - level > BEFORE_WALL * (lineAt(piece, u) - level);
 }
+
+/** The straight pieces of a wall's foot, each from the left to the right. */
+const piecesOf = ({ foot }: { foot: readonly PlatePoint[] }) =>
+  foot.slice(1).map((to, k): PlateLine => (foot[k].u < to.u ? [foot[k], to] : [to, foot[k]]));
 
 /** Feet that lie so near to each other, fraction of the height, are of one wall. */
 const ONE_WALL = 0.03;
 
 /** Whether a straight foot lies along one that is there, where both are seen. */
-function isAlong(own: readonly PlatePoint[], foot: PlateLine): boolean {
-  return own.slice(1).some((end, k) => {
-    const piece: PlateLine = own[k].u < end.u ? [own[k], end] : [end, own[k]];
+function isAlong(own: { foot: readonly PlatePoint[] }, foot: PlateLine): boolean {
+  return piecesOf(own).some((piece) => {
     const [from, to] = [Math.max(piece[0].u, foot[0].u), Math.min(piece[1].u, foot[1].u)];
     const isOne = (u: number) => Math.abs(lineAt(piece, u) - lineAt(foot, u)) < ONE_WALL;
     return to - from > (foot[1].u - foot[0].u) / 2 && isOne(from) && isOne(to);
@@ -136,19 +141,14 @@ export async function guessPlan(scene: Scene, clues: Clues, land: ReadLand): Pro
       return withinOutline(corners, u, v) > 0;
     });
   };
-  const walls = guess.walls.filter((wall) => !plan.walls.some((own) => isAlong(own.foot, wall.foot)));
-  const pieces = ({ foot }: Pick<GroundPlan['walls'][number], 'foot'>) =>
-    foot.slice(1).map((to, k): PlateLine => [foot[k], to]);
-  const decks = guessDecks(
-    lines,
-    [...plan.walls, ...walls].flatMap(pieces),
-    { width, height, ground: level },
-    camera,
-    bare.horizon,
-  ).filter(({ outline }) => !isDrawn(outline));
+  const walls = guess.walls.filter((wall) => !plan.walls.some((own) => isAlong(own, wall.foot)));
+  const feet = [...plan.walls, ...walls].flatMap(piecesOf);
+  const decks = guessDecks(lines, feet, { width, height, ground: level }, camera, bare.horizon).filter(
+    ({ outline }) => !isDrawn(outline),
+  );
   const isNew = ({ foot }: { foot: PlatePoint }) =>
     !plan.standees.some((own) => isNear(own.foot, foot)) &&
-    guess.walls.every((wall) => isClearOf(wall, foot));
+    feet.every((piece) => isClearOf(piece, foot, bare.horizon));
   const things = guessThings(boxes, camera, bare.horizon).filter(isNew);
   // A strap of a suitcase is no post of its own.
   const alone = posts.filter((post) => isNew(post) && !things.some(({ loop }) => isWithin(loop, post.foot)));

@@ -2,7 +2,14 @@ import { addSurface, setPlan, standUp } from '@/core/scene/commands';
 import { MOST_MATTES } from '@/core/matte/matte-schema';
 import { MOST_SURFACES } from '@/core/plan/plan-schema';
 import type { Scene } from '@/core/scene/schema';
-import { guessedDeck, guessedWall, newPost, newThing, thingLoop } from '@/state/actions/plan-actions';
+import {
+  guessedDeck,
+  guessedWall,
+  newPost,
+  newThing,
+  postLoop,
+  thingLoop,
+} from '@/state/actions/plan-actions';
 import type { PlanGuess } from '@/state/actions/plan-guess';
 import { useScene, useSession } from '../../editor/editor-context';
 import { useFinding } from '../../editor/use-finding';
@@ -74,9 +81,12 @@ function useTaking() {
       const deck = guessedDeck(now(), guessed);
       run(addSurface(deck.name, 'decks', deck));
     },
-    post: (guessed: PlanGuess['posts'][number]) => {
+    /** The edge of a broad one is looked for first. */
+    post: async (guessed: PlanGuess['posts'][number]) => {
+      const loop = postLoop(guessed);
+      const asset = loop && (await find(() => segmenter.brush(undefined, [loop])));
       if (!hasRoom(now())) return;
-      const { matte, standee } = newPost(now(), guessed);
+      const { matte, standee } = newPost(now(), guessed, asset);
       run(standUp(matte, standee));
     },
     /** Its edge is looked for first. */
