@@ -48,6 +48,32 @@ async function place(page: Page, name: string, buffer: Buffer): Promise<void> {
   await chooser.setFiles({ name, mimeType: 'image/png', buffer });
 }
 
+test('a picture is seen in its place while it is still on its way in', async ({ page, request }) => {
+  const id = await copyOf(request, 'tannery-court');
+  await openEditor(page, id);
+  await openStep(page, /^Placed pictures/);
+  let letGo = () => {};
+  const held = new Promise<void>((resolve) => (letGo = resolve));
+  await page.route('**/placed', async (route) => {
+    await held;
+    await route.continue();
+  });
+  await place(page, 'post.png', await post());
+  const coming = page.getByRole('img', { name: 'post.png, on its way in' });
+  await expect(coming).toBeVisible();
+  const early = (await coming.boundingBox())!;
+  letGo();
+  await expect(coming).toHaveCount(0);
+  const foot = (await page.getByRole('button', { name: 'post, foot' }).boundingBox())!;
+  const top = (await page.getByRole('button', { name: 'post, height' }).boundingBox())!;
+  // Only the post, not what is clear around it, and as tall as it is then.
+  const middleOf = ({ y, height }: typeof foot) => y + height / 2;
+  expect(Math.abs(early.y - middleOf(top))).toBeLessThan(3);
+  expect(Math.abs(early.y + early.height - middleOf(foot))).toBeLessThan(3);
+  expect(early.width / early.height).toBeCloseTo(60 / 400, 1);
+  await page.unroute('**/placed');
+});
+
 test('a post from a file stands in the court; its lamp is lit in one click, goes along, and is copied with it', async ({
   page,
   request,

@@ -1,5 +1,5 @@
 import { bilinearRow } from '../plane/bilinear-row';
-import { boxAround, grown, type Box } from '../plane/box';
+import { grown, type Box } from '../plane/box';
 import type { Plane } from '../plane/plane';
 import { createFiller } from '../plane/pull-push';
 import { wholeRegion } from '../plane/region';
@@ -7,7 +7,7 @@ import type { PlacedBody } from './placed-schema';
 
 /** A picture that is clear in part: interleaved RGBA, not multiplied by its coverage, codes from 0 to `full`. */
 export interface ClearPicture {
-  data: Uint8Array | Uint16Array;
+  data: Uint8Array | Uint8ClampedArray | Uint16Array;
   width: number;
   height: number;
   full: number;
@@ -38,8 +38,8 @@ export function cutToBody(
   picture: ClearPicture,
   least: number,
 ): { picture: ClearPicture; body: PlacedBody } | undefined {
-  const { data, width, height, full } = picture;
-  const there = boxAround(width, height, (i) => data[4 * i + 3] >= LEAST * full);
+  const { width, height } = picture;
+  const there = boxOf(picture);
   if (!there) return undefined;
   const kept = atLeast(grown(there, AROUND, width, height), least, width, height);
   const [wide, high] = [kept.right - kept.left, kept.bottom - kept.top];
@@ -50,6 +50,40 @@ export function cutToBody(
     bottom: (there.bottom - kept.top) / high,
   };
   return { picture: cutDown(picture, kept), body };
+}
+
+/** Where something stands in a picture, fractions of its sides; undefined where nothing does. */
+export function bodyOf(picture: ClearPicture): PlacedBody | undefined {
+  const { width, height } = picture;
+  const there = boxOf(picture);
+  return (
+    there && {
+      ...{ left: there.left / width, right: there.right / width },
+      ...{ top: there.top / height, bottom: there.bottom / height },
+    }
+  );
+}
+
+/** The box of what is there: looked for from each side, since most of a picture lies within. */
+function boxOf({ data, width, height, full }: ClearPicture): Box | undefined {
+  const least = LEAST * full;
+  const rowHas = (y: number) => {
+    for (let i = 4 * y * width + 3, n = 0; n < width; n++, i += 4) if (data[i] >= least) return true;
+    return false;
+  };
+  let [top, bottom] = [0, height];
+  while (top < height && !rowHas(top)) top++;
+  if (top === height) return undefined;
+  while (!rowHas(bottom - 1)) bottom--;
+  const columnHas = (x: number) => {
+    for (let y = top, i = 4 * (top * width + x) + 3; y < bottom; y++, i += 4 * width)
+      if (data[i] >= least) return true;
+    return false;
+  };
+  let [left, right] = [0, width];
+  while (!columnHas(left)) left++;
+  while (!columnHas(right - 1)) right--;
+  return { left, right, top, bottom };
 }
 
 /** A box made as long and as high as it has to be. */

@@ -9,6 +9,7 @@ import { groundOf } from '@/core/placed/placed-land';
 import { project } from '@/core/geometry/camera';
 import { removePlaced, setPlaced } from '@/core/scene/placed-commands';
 import type { Placed, Scene } from '@/core/scene/schema';
+import { newPlaced } from '@/state/actions/placed-actions';
 import { useScene, useView } from '../../editor/editor-context';
 import { placeOnSvg } from '../../picture/place-on-svg';
 import { PlaceHandle } from '../../picture/place-handle';
@@ -50,7 +51,32 @@ export function PlacedSurface(stage: Stage) {
       {placed.map((one) => (
         <PlacedMark key={one.id} placed={one} box={stage.box} />
       ))}
+      <ArrivingPicture box={stage.box} />
     </MarksSvg>
+  );
+}
+
+/** A picture on its way in, in its place: seen at once, and lit when it is there. */
+function ArrivingPicture({ box }: { box: Box }) {
+  const scene = useScene((state) => state.scene);
+  const arriving = useView((view) => view.arriving);
+  if (!arriving) return null;
+  const { copy, name, at } = arriving;
+  const { corners } = lieOf(scene, newPlaced(scene, { ...copy, asset: '' }, name, at));
+  const [low, , right, left] = corners.map(({ u, v }) => [u * box.width, v * box.height]);
+  if (!left) return null;
+  const [across, down] = [right, low].map(([x, y]) => [x - left[0], y - left[1]]);
+  return (
+    <image
+      className={classes.arriving}
+      href={copy.url}
+      width={1}
+      height={1}
+      preserveAspectRatio="none"
+      transform={`matrix(${[...across, ...down, ...left].join(' ')})`}
+      role="img"
+      aria-label={`${name}, on its way in`}
+    />
   );
 }
 

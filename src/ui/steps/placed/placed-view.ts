@@ -1,5 +1,14 @@
 import { removePlaced } from '@/core/scene/placed-commands';
+import type { PlatePoint } from '@/core/geometry/camera';
+import type { SmallCopy } from '@/state/work/small-copy';
 import type { Slice } from '../../view/slice';
+
+/** A picture on its way in, as it is seen meanwhile. */
+export interface Arriving {
+  name: string;
+  copy: SmallCopy;
+  at: PlatePoint;
+}
 
 /** Parts of what is set of a placed picture; one is open at a time. */
 export const PLACED_PARTS = ['stand', 'match', 'surface'] as const;
@@ -9,6 +18,7 @@ export interface PlacedView {
   /** The chosen placed picture. */
   placed?: string;
   placedPart?: PlacedPartName;
+  arriving?: Arriving;
   /** Whether it is being cut out. */
   cutting: boolean;
 }

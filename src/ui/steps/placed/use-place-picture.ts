@@ -4,6 +4,7 @@ import type { PlatePoint } from '@/core/geometry/camera';
 import { addPlaced } from '@/core/scene/placed-commands';
 import { newPlaced } from '@/state/actions/placed-actions';
 import { api } from '@/state/session/api';
+import { smallCopyOf } from '@/state/work/small-copy';
 import { useScene, useSession, useView } from '../../editor/editor-context';
 
 /** Where a picture is placed that was not dropped on the photo. */
@@ -27,6 +28,10 @@ export function usePlacePicture() {
       return setFault(`A scene holds ${MOST_PLACED} placed pictures. Remove one to place another.`);
     }
     setTaking(true);
+    let under = true;
+    void smallCopyOf(file).then((copy) => {
+      if (copy && under) setView({ arriving: { name: file.name, copy, at } });
+    });
     try {
       const picture = await api.takePlaced(id, file);
       setNote(picture.note);
@@ -36,6 +41,8 @@ export function usePlacePicture() {
     } catch (error) {
       setFault(`${file.name}: ${(error as Error).message}`);
     } finally {
+      under = false;
+      setView({ arriving: undefined });
       setTaking(false);
     }
   }
