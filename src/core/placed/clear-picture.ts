@@ -113,9 +113,13 @@ export function fillClear(picture: ClearPicture): void {
   const fields = colorFields(picture);
   const region = wholeRegion(width, height);
   const [r, g, b] = fields.map(() => new Float32Array(width));
-  for (let y = 0, i = 0; y < height; y++) {
+  for (let y = 0; y < height; y++) {
+    const end = 4 * (y + 1) * width;
+    let i = end - 4 * width;
+    while (i < end && data[i + 3] > 0) i += 4;
+    if (i === end) continue;
     [r, g, b].forEach((row, c) => bilinearRow(row, fields[c], region, y));
-    for (let x = 0; x < width; x++, i += 4) {
+    for (let x = width - (end - i) / 4; x < width; x++, i += 4) {
       if (data[i + 3] > 0) continue;
       data[i] = r[x] + 0.5;
       data[i + 1] = g[x] + 0.5;

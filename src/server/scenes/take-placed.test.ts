@@ -77,6 +77,33 @@ describe('a picture to be placed', () => {
     wanted.forEach((code, c) => expect(Math.abs(codes[at + c] - code) / 257).toBeLessThan(6));
   });
 
+  it('with colours multiplied by their coverage is taken as it was meant, and says so', async () => {
+    const soft = (multiplied: boolean) => {
+      const data = new Uint8Array(4 * 200 * 200);
+      for (let i = 0; i < 200 * 200; i++) {
+        const away = Math.hypot((i % 200) - 100, Math.floor(i / 200) - 100);
+        const alpha = Math.round(255 * Math.min(1, Math.max(0, (90 - away) / 40)));
+        const by = multiplied ? alpha / 255 : 1;
+        data.set([...[200, 120, 60].map((value) => Math.round(value * by)), alpha], 4 * i);
+      }
+      return sharp(data, { raw: { width: 200, height: 200, channels: 4 } })
+        .png()
+        .toBuffer();
+    };
+    const [meant, multiplied] = [await take(await soft(false)), await take(await soft(true))];
+    expect(meant.note).toBeUndefined();
+    expect(multiplied.note).toContain('multiplied by their coverage');
+    const codes = async ({ asset, width, height }: typeof meant) =>
+      space.plates.read(asset, wholeRegion(width, height));
+    const [as, was] = [await codes(multiplied), await codes(meant)];
+    const { width, height } = meant;
+    // Half-way in the soft edge, and in the middle.
+    for (const x of [30, width >> 1]) {
+      const at = 3 * ((height >> 1) * width + x);
+      for (let c = at; c < at + 3; c++) expect(Math.abs(as[c] - was[c]) / 257).toBeLessThan(4);
+    }
+  });
+
   it('that is a photo is taken as it is', async () => {
     const taken = await take(await pictureBytes(120, 80));
     expect(taken).toMatchObject({ width: 120, height: 80, body: { left: 0, right: 1 } });

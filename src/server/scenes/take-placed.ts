@@ -1,6 +1,7 @@
 import { rm } from 'node:fs/promises';
 import sharp, { type Metadata } from 'sharp';
 import { cutToBody, fillClear, isOpaque, type ClearPicture } from '@/core/placed/clear-picture';
+import { divideOut, isMultiplied } from '@/core/placed/multiplied';
 import { WHOLE_BODY, type PlacedBody } from '@/core/placed/placed-schema';
 import type { TakenPicture } from '@/core/placed/taken-picture';
 import { receiveBytes, type ReceivedFile } from '../assets/asset-store';
@@ -14,6 +15,10 @@ import { takePlate } from './intake';
 
 /** Most pixels of a coverage that is kept of a picture. */
 const ALPHA_PIXELS = 4e6;
+
+/** Said of a picture whose colours were multiplied by its coverage. */
+const MULTIPLIED =
+  'Its colours were saved multiplied by their coverage. That is divided out, so that its edge is not dark.';
 
 /** Pictures of more pixels are packed quickly rather than tightly. */
 const LARGE = 3e6;
@@ -35,13 +40,14 @@ export async function takePlaced(space: Workspace, received: ReceivedFile): Prom
   const { asset: alpha } = await takeCoverage(space, await receiveBytes(space.dataDir, parts.coverage));
   const picture = await receiveBytes(space.dataDir, parts.color);
   const { width, height } = await takePlate(space, picture);
-  return { asset: picture.hash, width, height, alpha, body: parts.body };
+  return { asset: picture.hash, width, height, alpha, body: parts.body, note: parts.note };
 }
 
 interface Parts {
   color: Uint8Array;
   coverage: Uint8Array;
   body: PlacedBody;
+  note?: string;
 }
 
 /** A picture's colours and coverage, where it is clear in part. */
@@ -64,8 +70,11 @@ async function readParts({ decoding }: Workspace, { path }: ReceivedFile): Promi
         'The picture is clear all over: nothing of it is there. Choose another.',
       );
     }
+    const multiplied = isMultiplied(cut.picture);
+    if (multiplied) divideOut(cut.picture);
     fillClear(cut.picture);
-    return { color: await colorOf(cut.picture), coverage: await coverageOf(cut.picture), body: cut.body };
+    const [color, coverage] = await Promise.all([colorOf(cut.picture), coverageOf(cut.picture)]);
+    return { color, coverage, body: cut.body, ...(multiplied && { note: MULTIPLIED }) };
   });
 }
 
