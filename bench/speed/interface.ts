@@ -1,6 +1,12 @@
+import { rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
+import sharp from 'sharp';
 import { ownServer } from '../../e2e/support/server';
 import { findChromium } from '../../scripts/chromium.mjs';
+import { clearPicture } from './placed';
+import { medianTime } from './time';
 
 const PORT = 4397;
 const MOVES = 60;
@@ -129,6 +135,24 @@ const { tasks } = await page.evaluate(() => (window as unknown as { seen: Watch 
 console.log(
   `brush            ${(painted.draws / strokeSeconds).toFixed(1)} parts drawn/s, ${(painted.frames / strokeSeconds).toFixed(1)} frames/s for ${(120 / strokeSeconds).toFixed(1)} moves/s, tasks over 50 ms: ${tasks.length}`,
 );
+
+/** Places a picture of 24 megapixels and reports when it is first seen in its place, and when it stands there lit. */
+const bytes = await clearPicture();
+const file = join(tmpdir(), 'sundew-placed.png');
+await writeFile(file, bytes);
+const bare = await medianTime(3, () => sharp(bytes).raw().toBuffer());
+await page.getByRole('button', { name: /^Placed pictures/ }).click();
+const placing = performance.now();
+await page.getByLabel('A picture to place').setInputFiles(file);
+await page.getByRole('img', { name: 'sundew-placed.png, on its way in' }).waitFor();
+const seen = performance.now() - placing;
+await page.getByRole('button', { name: 'sundew-placed, foot' }).waitFor();
+await idle(page);
+const times = (took: number) => `${took.toFixed(0)} ms, ${(took / bare).toFixed(1)} x`;
+console.log(
+  `placed, 24 megapixels: first seen after ${times(seen)} libvips’ decode, lit after ${times(performance.now() - placing)}`,
+);
+await rm(file);
 await browser.close();
 await server.kill();
 process.exit(0);

@@ -13,7 +13,7 @@ import { medianTime, once, report } from './time';
 /** A picture of 24 megapixels that is clear in part. */
 const SIZE = { width: 4000, height: 6000 };
 
-async function clearPicture(): Promise<Buffer> {
+export async function clearPicture(): Promise<Buffer> {
   const data = new Uint8Array(4 * SIZE.width * SIZE.height);
   for (let y = 0, i = 0; y < SIZE.height; y++) {
     for (let x = 0; x < SIZE.width; x++, i += 4) {
