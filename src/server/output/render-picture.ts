@@ -11,7 +11,10 @@ import type { Turn } from '@/engine/turn-queue';
 /** Rows of a picture that are made at a time: bounds the memory of an output of any size. */
 const BAND_ROWS = 256;
 
-/** A picture of so many pixels is made at once: what one band has made would be gone when others had their turn before the next. */
+/**
+ * A picture of so many pixels that somebody waits for is made at once: what one band has made would be gone when others had their turn
+ * before the next.
+ */
 const SMALL_PICTURE = 400_000;
 
 const WHOLE_PART = { left: 0, top: 0, width: 1, height: 1 };
@@ -48,7 +51,8 @@ async function renderRegion(
   bits: Bits,
 ): Promise<RgbCodes> {
   const rgb = codesFor(bits, region.width * region.height);
-  const rows = region.width * region.height <= SMALL_PICTURE ? region.height : BAND_ROWS;
+  const isSmall = turn === 'soon' && region.width * region.height <= SMALL_PICTURE;
+  const rows = isSmall ? region.height : BAND_ROWS;
   for (let top = 0; top < region.height; top += rows) {
     const band = rowsOf(region, top, Math.min(rows, region.height - top));
     const take = (pixels: Uint8ClampedArray | Uint16Array) => takeRgb(rgb, 3 * top * region.width, pixels);
