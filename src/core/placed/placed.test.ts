@@ -235,7 +235,7 @@ it('a lamp that is part of a picture keeps its place on it, and grows with it', 
   );
   const at = project(CAMERA, cardPoint(before, 0.8, 0.9))!;
   const lamp = { at, foot: { u: 0.5, v: 0.8 }, aim: { u: 0.5, v: 0.9 }, path: [at], size: 0.01 };
-  const moved = rideAlong(CAMERA, before, after, lamp);
+  const moved = rideAlong({ camera: CAMERA, card: before }, { camera: CAMERA, card: after }, lamp);
   const on = onCard(CAMERA, after, moved.at)!;
   expect(on.across).toBeCloseTo(0.2, 6);
   expect(on.up).toBeCloseTo(0.9, 6);

@@ -3,6 +3,7 @@ import { hourValues } from '../night/hour';
 import { clampTo, RANGES } from '../fields/ranges';
 import type { Desk, GroundPlan, Matte, Moon, Night, Scene, SceneFrame } from './schema';
 import type { Command } from './command';
+import { keepRiding } from './keep-riding';
 
 /** Names the scene. */
 export const renameScene = (title: string): Command => ({
@@ -91,9 +92,7 @@ export const setFrame = (label: string, values: Partial<SceneFrame>): Command =>
 /** Sets values of the ground plan. */
 export const setPlan = (label: string, values: Partial<GroundPlan>): Command => ({
   label,
-  apply: (scene) => {
-    Object.assign(scene.plan, values);
-  },
+  apply: (scene) => keepRiding(scene, () => Object.assign(scene.plan, values)),
 });
 
 /** Sets values of the ground itself. */
@@ -130,9 +129,10 @@ export const addSurface = <Kind extends SurfaceKind>(
   surface: GroundPlan[Kind][number],
 ): Command => ({
   label,
-  apply: ({ plan }) => {
-    (plan[kind] as GroundPlan[Kind][number][]).push(surface);
-  },
+  apply: (scene) =>
+    keepRiding(scene, () => {
+      (scene.plan[kind] as GroundPlan[Kind][number][]).push(surface);
+    }),
 });
 
 /** Adds a standee together with the matte that it is. */
@@ -152,19 +152,21 @@ export const setSurface = <Kind extends SurfaceKind>(
   values: Partial<GroundPlan[Kind][number]>,
 ): Command => ({
   label,
-  apply: ({ plan }) => {
-    const surface = plan[kind].find((other) => other.id === id);
-    if (surface) Object.assign(surface, values);
-  },
+  apply: (scene) =>
+    keepRiding(scene, () => {
+      const surface = scene.plan[kind].find((other) => other.id === id);
+      if (surface) Object.assign(surface, values);
+    }),
 });
 
 /** Takes a surface out of the ground plan. */
 export const removeSurface = (label: string, kind: SurfaceKind, id: string): Command => ({
   label,
-  apply: ({ plan }) => {
-    const index = plan[kind].findIndex((surface) => surface.id === id);
-    if (index >= 0) plan[kind].splice(index, 1);
-  },
+  apply: (scene) =>
+    keepRiding(scene, () => {
+      const index = scene.plan[kind].findIndex((surface) => surface.id === id);
+      if (index >= 0) scene.plan[kind].splice(index, 1);
+    }),
 });
 
 /** Sets where the moon stands. */

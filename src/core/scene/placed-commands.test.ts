@@ -6,7 +6,9 @@ import { cardOf, onCard } from '../placed/placed-card';
 import { groundOf } from '../placed/placed-land';
 import { placedFaults } from '../picture/placed-faults';
 import { runCommand } from './command';
+import { addSurface, removeSurface, setPlan, setSurface } from './commands';
 import { removeMatte } from './matte-commands';
+import { PLAIN_SURFACE } from './new-scene';
 import { checkedScene, SceneFormatError } from './parse-scene';
 import { addPlaced, copyPlaced, removePlaced, setPlaced } from './placed-commands';
 import type { Scene } from './schema';
@@ -35,6 +37,44 @@ describe('commands on placed pictures', () => {
     expect(lampOn(moved).up).toBeCloseTo(lampOn(SCENE).up, 6);
     expect(lampOn(moved).across).toBeCloseTo(lampOn(SCENE).across, 6);
     expect(checkedScene(moved)).toBe(moved);
+  });
+
+  it('and commands on the plan take lamps along with a picture that is seen elsewhere then', () => {
+    const { left, right } = SCENE.plan.horizon;
+    const moved = after(
+      SCENE,
+      setPlan('Horizon', { horizon: { left: left - 0.04, right: right - 0.02 } }),
+      setPlan('Eye', { eyeHeight: 2.1 }),
+      setPlan('Lens', { lens: 1.5 * SCENE.plan.lens }),
+    );
+    expect(moved.fixtures[0].at).not.toEqual(lamp.at);
+    expect(lampOn(moved).up).toBeCloseTo(lampOn(SCENE).up, 6);
+    expect(lampOn(moved).across).toBeCloseTo(lampOn(SCENE).across, 6);
+    // Hung on a wall, it goes with the wall.
+    const wall = {
+      id: 'w',
+      name: 'W',
+      foot: [0, 1].map((u) => ({ u, v: 0.75 })),
+      height: 6,
+      ...PLAIN_SURFACE,
+    };
+    const hung = after(
+      SCENE,
+      addSurface('Wall', 'walls', wall),
+      setPlaced('Hang', 'p', { hangs: true, foot: { u: 0.5, v: 0.62 } }),
+    );
+    const nearer = setSurface('Foot', 'walls', 'w', { foot: [0, 1].map((u) => ({ u, v: 0.85 })) });
+    for (const scene of [after(hung, nearer), after(hung, removeSurface('Gone', 'walls', 'w'))]) {
+      expect(lampOn(scene).up).toBeCloseTo(lampOn(hung).up, 6);
+      expect(scene.fixtures[0].size).not.toBe(hung.fixtures[0].size);
+    }
+  });
+
+  it('and commands on what moves no picture leave its lamps to the last digit', () => {
+    expect(after(SCENE, setPlan('Mirrors', { mirrors: 0.5 })).fixtures).toEqual(SCENE.fixtures);
+    const two = { ...SCENE, placed: [testPlaced('p'), testPlaced('q')] };
+    const other = setPlaced('Move', 'q', { foot: { u: 0.2, v: 0.9 } });
+    expect(after(two, other).fixtures).toEqual(SCENE.fixtures);
   });
 
   it('place copies with lamps of their own, and take both away', () => {
@@ -85,7 +125,7 @@ describe('a scene with placed pictures', () => {
   it('says what one cannot be', () => {
     const over = after(SCENE, setPlaced('Up', 'p', { foot: { u: 0.5, v: 0.2 } }));
     expect(placedFaults(over)).toEqual([expect.stringContaining('above the horizon') as string]);
-    const hung = after(SCENE, setPlaced('Hang', 'p', { hangs: true }));
+    const hung = after(SCENE, setPlaced('Hang', 'p', { hangs: true, foot: { u: 0.5, v: 0.62 } }));
     expect(placedFaults(hung)).toEqual([expect.stringContaining('No wall') as string]);
     expect(placedFaults(after(SCENE, addPlaced(testPlaced('q'))))).toEqual([]);
   });

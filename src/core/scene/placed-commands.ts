@@ -1,16 +1,8 @@
-import { createCamera } from '../geometry/camera';
-import { cardOf } from '../placed/placed-card';
-import { groundOf } from '../placed/placed-land';
 import { rideAlong } from '../placed/ride-along';
 import type { Command } from './command';
 import { dropEmptyCircuits, freeTouches } from './fixture-commands';
-import type { Fixture, Placed, Scene } from './schema';
-
-/** The camera of a scene, and what placed pictures stand on. */
-function standsIn({ plan, plate }: Scene) {
-  const camera = createCamera(plan, plate.width / plate.height);
-  return { camera, ground: groundOf(camera, plan) };
-}
+import { keepRiding, seenCards } from './keep-riding';
+import type { Fixture, Placed } from './schema';
 
 /** Places a picture. */
 export const addPlaced = (placed: Placed): Command => ({
@@ -26,12 +18,7 @@ export const setPlaced = (label: string, id: string, values: Partial<Omit<Placed
   apply: (scene) => {
     const placed = scene.placed.find((one) => one.id === id);
     if (!placed) return;
-    const { camera, ground } = standsIn(scene);
-    const before = cardOf(camera, ground, placed);
-    Object.assign(placed, values);
-    const after = cardOf(camera, ground, placed);
-    for (const fixture of scene.fixtures)
-      if (fixture.on === id) Object.assign(fixture, rideAlong(camera, before, after, fixture));
+    keepRiding(scene, () => Object.assign(placed, values));
   },
 });
 
@@ -56,16 +43,15 @@ export const copyPlaced = (
   apply: (scene) => {
     const placed = scene.placed.find((one) => one.id === id);
     if (!placed) return;
-    const { camera, ground } = standsIn(scene);
     const made = { ...placed, ...copy };
-    const [before, after] = [placed, made].map((one) => cardOf(camera, ground, one));
+    const [before, after] = seenCards(scene, [placed, made]);
     scene.placed.push(made);
     for (const fixture of scene.fixtures.filter(({ on }) => on === id)) {
       const named = lamps.get(fixture.id);
       if (named)
         scene.fixtures.push({
           ...fixture,
-          ...rideAlong(camera, before, after, fixture),
+          ...rideAlong(before, after, fixture),
           ...named,
           on: copy.id,
         });
