@@ -85,7 +85,8 @@ test('a scene on the wall is day until its night is made, and nights leave ways 
     await held;
     await route.continue();
   });
-  await page.goto('/');
+  // Not until all of it has come: what is held back never does.
+  await page.goto('/', { waitUntil: 'commit' });
   const cards = page.getByRole('link', { name: /^Open / });
   await expect.poll(() => asked.length).toBe(2);
   // All days are there while the nights are being made, and no third night is asked for.

@@ -65,7 +65,9 @@ export async function benchTouch(): Promise<void> {
   let turn = 0;
   await show(many);
   const fresh = () => runCommand(many, layStroke('t', winding(40, 0.03, ++turn + 0.5))).scene;
-  report(`${STROKES} strokes and one more`, await medianTime(RUNS, () => show(fresh())), copied);
+  report(`one stroke more on ${STROKES}`, await medianTime(RUNS, () => show(fresh())), copied);
+  const anew = (k: number) => touched([winding(40, 0.03, k + 0.3), ...many.touches[0].strokes.slice(1)]);
+  report(`${STROKES} strokes laid anew`, await medianTime(RUNS, () => show(anew(++turn))), copied);
   const recolored = () => runCommand(many, setTouch('Gel', 't', { gel: kelvinGel(2000 + ++turn) })).scene;
   report('another gel', await medianTime(RUNS, () => show(recolored())), copied);
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { createDisplayCodes } from '@/core/film/display-codes';
 import { developLight } from '@/core/film/develop-light';
-import { dabsOf, layDabs } from '@/core/matte/paint-coverage';
+import { dabsOf, layDabs, paintCoverage } from '@/core/matte/paint-coverage';
 import { rowsOf } from '@/core/plane/region';
 import { setDesk } from '@/core/scene/commands';
 import { setCircuit } from '@/core/scene/fixture-commands';
@@ -21,6 +21,7 @@ import {
 import { streetLamp, streetScene } from '../../test/street';
 import { testStroke, testTouch } from '../../test/touches';
 import { touchGroundOf } from './readouts/touch-ground';
+import { stroked } from './stages/touch';
 
 const DARK = streetScene([streetLamp('lamp', 0.5, { lumens: 1 })]);
 const withTouch = (more: Partial<Touch> = {}): Scene => ({
@@ -80,6 +81,31 @@ describe('touches in the renderer', () => {
       after(withTouch(), setTouch('Gel', 't', { gel: { ...gel, color: [...gel.color] } })),
     );
     expect(tasks).toEqual(['sum', 'film']);
+  });
+
+  it('of many strokes are laid on what is there when one comes, and are what all of them at once come to', async () => {
+    const { renderer, tasks } = spyRenderer();
+    const strokes = Array.from({ length: 70 }, (_, k) =>
+      testStroke({ path: [0.1 + k / 90, 0.7, 1, 0.2 + k / 90, 0.95, 1], flow: 0.05, erase: k % 9 === 8 }),
+    );
+    const covered = (scene: Scene) =>
+      renderer.read(async (reader) => {
+        const at = reader.spot({ scene, region: WHOLE });
+        return (
+          await reader.see(stroked(at, { touch: scene.touches[0], count: strokes.length }))
+        ).coverage.slice();
+      }, NEVER);
+    const many = await covered(withTouch({ strokes }));
+    const once = new Float32Array(many.length);
+    paintCoverage(once, new Float32Array(many.length), strokes, WHOLE);
+    many.forEach((value, i) => expect(Math.abs(value - once[i])).toBeLessThan(1e-4));
+    const first = withTouch({ strokes: strokes.slice(0, 68) });
+    await show(renderer, first);
+    tasks.length = 0;
+    const more = await show(renderer, after(first, layStroke('t', strokes[68])));
+    expect(tasks.filter((stage) => stage === 'stroked')).toHaveLength(1);
+    const anew = await show(spyRenderer().renderer, withTouch({ strokes: strokes.slice(0, 69) }));
+    expect(largestDifference(more, anew)).toBe(0);
   });
 
   it('are the same in bands as in one piece', async () => {

@@ -1,6 +1,6 @@
 import type { Camera, PlatePoint } from '../geometry/camera';
 import { groundPoint, horizonAt } from '../geometry/ground';
-import { lineAt } from '../geometry/line-at';
+import { fromLeft, lineAt } from '../geometry/line-at';
 import type { PlateLine } from '../geometry/vanishing-point';
 import { hypot } from '../plane/hypot';
 
@@ -34,9 +34,6 @@ const BEFORE_WALL = 0.004;
 
 const cross = ([a, b]: PlateLine, { u, v }: PlatePoint) => (b.u - a.u) * (v - a.v) - (b.v - a.v) * (u - a.u);
 
-/** Something seen, from the left to the right. */
-const fromLeft = ([a, b]: PlateLine): PlateLine => (a.u <= b.u ? [a, b] : [b, a]);
-
 /**
  * Pavements: what lies between the foot of a wall and a long straight edge beside it across what lies level, a kerb's. An edge that runs
  * along no wall is said to be nothing: joints and bands of paving are such edges too. How high a pavement lies is not told.
@@ -63,8 +60,7 @@ export function guessDecks(
   return walls.flatMap((wall) => {
     const kerb = edges.find((edge) => isBeside(camera, edge, wall));
     if (!kerb) return [];
-    const [foot, edge] = [fromLeft(wall), fromLeft(kerb)];
-    const outline = pavementBetween(foot, edge, horizon);
+    const outline = pavementBetween(fromLeft(...wall), kerb, horizon);
     return outline.length < 3 ? [] : [{ outline }];
   });
 }
@@ -88,13 +84,13 @@ function isBeside(camera: Camera, edge: PlateLine, wall: PlateLine): boolean {
 function pavementBetween(
   foot: PlateLine,
   kerb: PlateLine,
-  { left, right }: { left: number; right: number },
+  horizon: { left: number; right: number },
 ): PlatePoint[] {
   const u = (at: number) => Math.min(1, Math.max(0, at));
   const [from, to] = [u(foot[0].u), u(foot[1].u)];
   const picture = [
-    { u: from, v: left + UNDER.outline + from * (right - left) },
-    { u: to, v: left + UNDER.outline + to * (right - left) },
+    { u: from, v: horizonAt(horizon, from) + UNDER.outline },
+    { u: to, v: horizonAt(horizon, to) + UNDER.outline },
     { u: to, v: 1 },
     { u: from, v: 1 },
   ];

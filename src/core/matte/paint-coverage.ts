@@ -143,22 +143,33 @@ function passesBy({ path }: PaintStroke, from: number, to: number): boolean {
 /** Lays dabs as `layDabs` does. */
 export type LayDabs = typeof layDabs;
 
+/** Coverage of a region by strokes alone, as `layStrokes` lays them. `out` is filled anew. */
+export function paintCoverage(
+  out: Float32Array,
+  scratch: Float32Array,
+  strokes: readonly PaintStroke[],
+  region: Region,
+  lay?: LayDabs,
+): void {
+  out.fill(0);
+  layStrokes(out, scratch, strokes, region, lay);
+}
+
 /**
- * Coverage of a region by strokes, one over the other, 0 to 1. `out` is filled anew; `scratch` is as long.
+ * Lays strokes on a coverage of a region, one over the other, 0 to 1. `scratch` is as long as `out`.
  *
  * Dabs are soft discs laid along a path; their spacing is a share of their radius, so that a
  * stroke is the same at any size.
  *
  * @param lay lays dabs on `out` itself: `layDabs`, or a kernel that does the same
  */
-export function paintCoverage(
+export function layStrokes(
   out: Float32Array,
   scratch: Float32Array,
   strokes: readonly PaintStroke[],
   region: Region,
   lay: LayDabs = layDabs,
 ): void {
-  out.fill(0);
   const aspect = region.fullWidth / region.fullHeight;
   const [first, last] = [region.top / region.fullHeight, (region.top + region.height) / region.fullHeight];
   for (const stroke of strokes) {

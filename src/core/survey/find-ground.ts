@@ -10,9 +10,9 @@ import { codeOf, type SaidPlane } from './said';
 
 /**
  * Costs of the two floods, in Oklab. Crossing an edge costs its height. Leaving the ground's tones costs the ground's flood, entering them
- * costs the other. Where ground
- * is told it begins the dearer the less it looks like ground: something may stand there. What stands flows down more easily than sideways, ground the other way.
- * Ties lean toward the ground.
+ * costs the other. Where ground is told it begins the dearer the less it looks like ground: something may stand there. Where it plainly
+ * begins it is cheap, and what looks as it does there is ground too. What stands flows down more easily than sideways, ground the other
+ * way. Ties lean toward the ground.
  */
 const FLOW = {
   unlike: 0.35,

@@ -1,6 +1,6 @@
 import type { PlatePoint } from '../geometry/camera';
 import { horizonAt } from '../geometry/ground';
-import { lineAt } from '../geometry/line-at';
+import { fromLeft, lineAt } from '../geometry/line-at';
 
 /** A straight piece of a wall's foot as a person drew it. */
 export interface ToldWall {
@@ -43,7 +43,7 @@ function columnsOf(
   horizon: { left: number; right: number },
   width: number,
 ): WallColumn[] {
-  const [a, b] = from.u < to.u ? [from, to] : [to, from];
+  const [a, b] = fromLeft(from, to);
   const first = Math.max(0, Math.ceil(a.u * width - 0.5));
   const last = Math.min(width - 1, Math.floor(b.u * width - 0.5));
   return Array.from({ length: Math.max(0, last - first + 1) }, (_, k) => {

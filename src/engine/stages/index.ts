@@ -24,7 +24,7 @@ import { clouds, dome, points, skyPicture } from './sky-parts';
 import { skyline, tones } from './skyline';
 import { sum } from './sum';
 import { survey } from './survey';
-import { holdback, lifted, touched, touches } from './touch';
+import { holdback, lifted, stroked, touched, touches } from './touch';
 import { touchGround } from './touch-ground';
 
 /** Every stage that workers do. A stage that is added is named here, and by the stages that want it. */
@@ -35,7 +35,7 @@ export const STAGES: readonly AnyStage[] = [
   ...[open, tables, lut, range, night],
   ...[round, crease, relief, soft, hung],
   ...[tones, skyline, dome, clouds, points, skyPicture, sky, behind],
-  ...[holdback, touched, touches, lifted, touchGround],
+  ...[holdback, stroked, touched, touches, lifted, touchGround],
   ...[direct, bounce, lamps, masked, grip],
   ...[mirrorMap, mirrorLight, mirrorImage, mirrored],
   ...[sum, cover, driftLight, drifted],

@@ -1,11 +1,11 @@
-import { paintCoverage } from '@/core/matte/paint-coverage';
+import { layStrokes } from '@/core/matte/paint-coverage';
 import { placeFixture } from '@/core/fixture/place-fixture';
 import { cameraOf } from '@/core/picture/camera-of';
 import type { Fixture, Touch } from '@/core/scene/schema';
 import { liftLight } from '@/core/touch/lift-light';
 import { weighByForm } from '@/core/touch/form-weight';
 import type { Spot } from '../graph/spot';
-import { stage } from '../graph/stage';
+import { stage, type Stage } from '../graph/stage';
 import { matte } from './matte';
 import { night } from './night';
 import { landOf } from './land';
@@ -53,19 +53,53 @@ export const holdback = stage({
   },
 });
 
+/** Strokes that are laid in one go: a stroke more costs no more than so many. */
+const IN_ONE_GO = 32;
+
+/** The first strokes of a touch. */
+interface FirstStrokes {
+  touch: Touch;
+  count: number;
+}
+
+/** How many of the first strokes are laid before the last go. */
+const before = ({ count }: FirstStrokes) => IN_ONE_GO * Math.floor(Math.max(0, count - 1) / IN_ONE_GO);
+
+/** How far the first strokes of a touch cover, 0 to 1: the last of them laid on what those before came to. */
+export const stroked: Stage<FirstStrokes, unknown, 'coverage'> = stage({
+  name: 'stroked',
+  part: 'the touches',
+  settings: (_, first: FirstStrokes) => first.touch.strokes.slice(before(first), first.count),
+  inputs: (at, first) => ({ under: underOf(at, first) }),
+  planes: (pixels) => ({ coverage: pixels }),
+  pace: 'heavy',
+  newest: (first) => `${first.touch.id} ${before(first)}`,
+  run(out, { under }, { prepared: strokes, kernels }, { region, cut }) {
+    const coverage = cut(out.coverage);
+    if (under) coverage.set(cut(under.coverage));
+    else coverage.fill(0);
+    layStrokes(coverage, new Float32Array(coverage.length), strokes, region, kernels?.layDabs);
+  },
+});
+
+const underOf = (at: Spot, first: FirstStrokes) =>
+  before(first) > 0 ? stroked(at, { touch: first.touch, count: before(first) }) : undefined;
+
 /** How far a touch is laid on, 0 to 1. */
 export const touched = stage({
   name: 'touched',
   part: 'the touches',
-  settings: (_, touch: Touch) => touch.strokes,
-  inputs: (at, touch) => ({ hold: holdback(at, touch) }),
+  settings: () => undefined,
+  inputs: (at, touch: Touch) => ({
+    hold: holdback(at, touch),
+    stroked: stroked(at, { touch, count: touch.strokes.length }),
+  }),
   planes: (pixels) => ({ coverage: pixels }),
-  pace: 'heavy',
+  pace: 'quick',
   newest: ({ id }) => id,
-  run(out, { hold }, { prepared: strokes, kernels }, { region, cut }) {
-    const [coverage, share] = [cut(out.coverage), cut(hold.share)];
-    paintCoverage(coverage, new Float32Array(coverage.length), strokes, region, kernels?.layDabs);
-    for (let i = 0; i < coverage.length; i++) coverage[i] *= share[i];
+  run(out, inputs, _, { cut }) {
+    const [coverage, all, share] = [cut(out.coverage), cut(inputs.stroked.coverage), cut(inputs.hold.share)];
+    for (let i = 0; i < coverage.length; i++) coverage[i] = all[i] * share[i];
   },
 });
 

@@ -7,7 +7,7 @@ import { seenHeight } from '@/core/plan/seen-height';
 import { guessWalls } from '@/core/layout/guess-walls';
 import type { PlatePoint } from '@/core/geometry/camera';
 import { horizonAt } from '@/core/geometry/ground';
-import { lineAt } from '@/core/geometry/line-at';
+import { fromLeft, lineAt } from '@/core/geometry/line-at';
 import type { PlateLine } from '@/core/geometry/vanishing-point';
 import { middleOf } from '@/core/plane/middle-of';
 import { withinOutline } from '@/core/geometry/within-outline';
@@ -65,7 +65,7 @@ function isClearOf(piece: PlateLine, { u, v }: PlatePoint, horizon: GroundPlan['
 
 /** The straight pieces of a wall's foot, each from the left to the right. */
 const piecesOf = ({ foot }: { foot: readonly PlatePoint[] }) =>
-  foot.slice(1).map((to, k): PlateLine => (foot[k].u < to.u ? [foot[k], to] : [to, foot[k]]));
+  foot.slice(1).map((to, k) => fromLeft(foot[k], to));
 
 /** Feet that lie so near to each other, fraction of the height, are of one wall. */
 const ONE_WALL = 0.03;
