@@ -62,6 +62,10 @@ test('a picture is seen in its place while it is still on its way in', async ({ 
   const coming = page.getByRole('img', { name: 'post.png, on its way in' });
   await expect(coming).toBeVisible();
   const early = (await coming.boundingBox())!;
+  // What says that it is being taken in covers the button alone, and not the picture.
+  const veil = (await page.locator('[class*=LoadingOverlay-root]').first().boundingBox())!;
+  expect(veil.height).toBeLessThan(80);
+  expect(veil.x + veil.width).toBeLessThan(early.x);
   letGo();
   await expect(coming).toHaveCount(0);
   const foot = (await page.getByRole('button', { name: 'post, foot' }).boundingBox())!;

@@ -26,6 +26,8 @@ export function PictureDrop({ label, taking, fault, onTake }: PictureDropProps) 
         maxFiles={1}
         activateOnClick={false}
         p={8}
+        // What says that one is taken in lies over this alone.
+        pos="relative"
         inputProps={{ 'aria-label': label }}
       >
         <div className={classes.actions}>
