@@ -61,6 +61,9 @@ test('a picture is seen in its place while it is still on its way in', async ({ 
   await place(page, 'post.png', await post());
   const coming = page.getByRole('img', { name: 'post.png, on its way in' });
   await expect(coming).toBeVisible();
+  // The pointer is elsewhere: marks would fade.
+  await page.mouse.move(20, 20);
+  await expect(page.locator('[data-shown]', { has: coming })).toHaveCSS('opacity', '1');
   const early = (await coming.boundingBox())!;
   // What says that it is being taken in covers the button alone, and not the picture.
   const veil = (await page.locator('[class*=LoadingOverlay-root]').first().boundingBox())!;

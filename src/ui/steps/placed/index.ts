@@ -7,6 +7,7 @@ export const placed: StepInfo<PlacedView> = {
   title: 'Placed pictures',
   view: placedView,
   decided: ({ placed: all }) => all.map(({ name }) => name).join(', ') || 'none',
+  keepsMarks: ({ arriving }) => arriving !== undefined,
   Body: PlacedStep,
   Surface: PlacedSurface,
 };
