@@ -1,5 +1,5 @@
 import { bilinearRow } from '../plane/bilinear-row';
-import { grown, type Box } from '../plane/box';
+import { boxAround, grown, type Box } from '../plane/box';
 import type { Plane } from '../plane/plane';
 import { createFiller } from '../plane/pull-push';
 import { wholeRegion } from '../plane/region';
@@ -64,27 +64,9 @@ export function bodyOf(picture: ClearPicture): PlacedBody | undefined {
   );
 }
 
-/** The box of what is there: looked for from each side, since most of a picture lies within. */
-function boxOf({ data, width, height, full }: ClearPicture): Box | undefined {
-  const least = LEAST * full;
-  const rowHas = (y: number) => {
-    for (let i = 4 * y * width + 3, n = 0; n < width; n++, i += 4) if (data[i] >= least) return true;
-    return false;
-  };
-  let [top, bottom] = [0, height];
-  while (top < height && !rowHas(top)) top++;
-  if (top === height) return undefined;
-  while (!rowHas(bottom - 1)) bottom--;
-  const columnHas = (x: number) => {
-    for (let y = top, i = 4 * (top * width + x) + 3; y < bottom; y++, i += 4 * width)
-      if (data[i] >= least) return true;
-    return false;
-  };
-  let [left, right] = [0, width];
-  while (!columnHas(left)) left++;
-  while (!columnHas(right - 1)) right--;
-  return { left, right, top, bottom };
-}
+/** The box of what is there. */
+const boxOf = ({ data, width, height, full }: ClearPicture): Box | undefined =>
+  boxAround(width, height, (i) => data[4 * i + 3] >= LEAST * full);
 
 /** A box made as long and as high as it has to be. */
 function atLeast({ left, top, right, bottom }: Box, least: number, width: number, height: number): Box {

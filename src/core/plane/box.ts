@@ -6,19 +6,26 @@ export interface Box {
   bottom: number;
 }
 
-/** The smallest box around all pixels that count, by their index, row-major; undefined where none does. */
+/**
+ * The smallest box around all pixels that count, by their index, row-major; undefined where none does. It is looked for from each side,
+ * since most of what is boxed lies within: not every pixel is asked.
+ */
 export function boxAround(width: number, height: number, counts: (i: number) => boolean): Box | undefined {
-  const box = { left: width, top: height, right: 0, bottom: 0 };
-  for (let y = 0, i = 0; y < height; y++) {
-    for (let x = 0; x < width; x++, i++) {
-      if (!counts(i)) continue;
-      if (x < box.left) box.left = x;
-      if (x >= box.right) box.right = x + 1;
-      if (y < box.top) box.top = y;
-      box.bottom = y + 1;
-    }
-  }
-  return box.bottom > 0 ? box : undefined;
+  let [top, bottom, left, right] = [0, height, 0, width];
+  const rowHas = (y: number) => {
+    for (let i = y * width; i < (y + 1) * width; i++) if (counts(i)) return true;
+    return false;
+  };
+  const columnHas = (x: number) => {
+    for (let i = top * width + x; i < bottom * width; i += width) if (counts(i)) return true;
+    return false;
+  };
+  while (top < height && !rowHas(top)) top++;
+  if (top === height) return undefined;
+  while (!rowHas(bottom - 1)) bottom--;
+  while (!columnHas(left)) left++;
+  while (!columnHas(right - 1)) right--;
+  return { left, top, right, bottom };
 }
 
 /** A box with a margin, cut at the picture's edges. */

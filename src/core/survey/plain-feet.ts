@@ -1,7 +1,7 @@
 import type { PlateFeatures } from './plate-features';
 import { distanceToTone, toneAt, type Tone } from './ground-tones';
 import { edgeHeight } from './edge-height';
-import { coverOfWalls, type ToldWall } from './told-walls';
+import { underFoot, type ToldWall } from './told-walls';
 
 /** A place right under a wall's foot where the ground plainly begins, and what the ground looks like there. */
 export interface PlainFoot {
@@ -32,12 +32,9 @@ export function plainFeet(
   const edge = edgeHeight({ ...features, lightness: features.softLightness });
   const reach = PLAIN.rows * width;
   return walls.flatMap((wall) => {
-    const own = coverOfWalls([wall], horizon, width, height);
-    const feet: PlainFoot[] = [];
-    for (let at = reach; at < width * height - reach; at++) {
-      if (!under[at] || !own.under[at]) continue;
-      feet.push({ at, tone: toneAt(features, at + reach) });
-    }
+    const feet = underFoot(wall, horizon, width, height)
+      .filter((at) => under[at] && at >= reach && at < width * height - reach)
+      .map((at): PlainFoot => ({ at, tone: toneAt(features, at + reach) }));
     if (feet.length === 0) return [];
     const usual = [0, 1, 2].map((c) => middle(feet.map(({ tone }) => tone[c]))) as [number, number, number];
     return feet.filter(

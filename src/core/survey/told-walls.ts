@@ -68,6 +68,19 @@ export function columnsOfWalls(
 /** Rows under a foot that are ground, as far as nothing stands before it. */
 const UNDER_ROWS = 2;
 
+/** The pixels right under the foot of a wall, as far as they lie in the picture. */
+export const underFoot = (
+  piece: ToldWall,
+  horizon: { left: number; right: number },
+  width: number,
+  height: number,
+): number[] =>
+  columnsOf(piece, horizon, width).flatMap(({ x, foot }) => {
+    const from = Math.max(0, Math.round(foot * height));
+    const rows = Math.max(0, Math.min(height - from, UNDER_ROWS));
+    return Array.from({ length: rows }, (_, k) => (from + k) * width + x);
+  });
+
 /** Where told walls stand, and where ground begins under them. Of walls behind one another the nearest hides the ground of the others. */
 export function coverOfWalls(
   walls: readonly ToldWall[],
@@ -77,17 +90,12 @@ export function coverOfWalls(
 ): ToldCover {
   const wall = new Uint8Array(width * height);
   const under = new Uint8Array(width * height);
-  const columns = walls.flatMap((piece) => columnsOf(piece, horizon, width));
-  for (const { x, level, top, foot } of columns) {
+  for (const { x, level, top, foot } of walls.flatMap((piece) => columnsOf(piece, horizon, width))) {
     const from = Math.max(0, Math.round(Math.max(level, top) * height));
     const until = Math.min(height, Math.round(foot * height));
     for (let y = from; y < until; y++) wall[y * width + x] = 1;
   }
-  for (const { x, foot } of columns) {
-    const from = Math.max(0, Math.round(foot * height));
-    for (let y = from; y < Math.min(height, from + UNDER_ROWS); y++) {
-      if (!wall[y * width + x]) under[y * width + x] = 1;
-    }
-  }
+  for (const i of walls.flatMap((piece) => underFoot(piece, horizon, width, height)))
+    if (!wall[i]) under[i] = 1;
   return { wall, under };
 }

@@ -165,13 +165,16 @@ export function newThing(
   { loop, foot }: GuessedThing,
   asset: string,
 ): { matte: Matte; standee: Standee } {
-  const matte: Matte = {
-    ...newMatte(scene, 'edge'),
-    name: freeName('Thing', scene.mattes),
-    passes: [{ ...newPass('edge'), kind: 'edge', strokes: [thingLoop(loop)], asset }],
-  };
+  const matte = brushedMatte(scene, 'Thing', thingLoop(loop), asset);
   return { matte, standee: newStandee(scene, matte, foot) };
 }
+
+/** A matte of what the edge brush found by one stroke. */
+const brushedMatte = (scene: Scene, stem: string, stroke: EdgeStroke, asset: string): Matte => ({
+  ...newMatte(scene, 'edge'),
+  name: freeName(stem, scene.mattes),
+  passes: [{ ...newPass('edge'), kind: 'edge', strokes: [stroke], asset }],
+});
 
 /** The stroke that takes what is inside a loop. */
 export const thingLoop = (loop: number[]): EdgeStroke => ({ act: 'loop', path: loop, size: 0.02 });
@@ -198,21 +201,20 @@ export function postLoop({ outline }: GuessedPost): EdgeStroke | undefined {
     left - du,
     low + dv / 2,
   ];
-  return { act: 'loop', path: corners.map((at) => Math.min(1, Math.max(0, at))), size: 0.02 };
+  return thingLoop(corners.map((at) => Math.min(1, Math.max(0, at))));
 }
 
 /** A post that was guessed, as a matte and the standee that it is: round, and not creased. With what the edge brush found around it, if it did. */
 export function newPost(scene: Scene, post: GuessedPost, asset?: string): { matte: Matte; standee: Standee } {
   const { outline, foot } = post;
   const stroke = postLoop(post);
-  const found: Matte['passes'][number] =
+  const matte: Matte =
     asset !== undefined && stroke
-      ? { ...newPass('edge'), kind: 'edge', strokes: [stroke], asset }
-      : { ...newPass('outline'), kind: 'outline', points: outline };
-  const matte: Matte = {
-    ...newMatte(scene, 'outline'),
-    name: freeName('Post', scene.mattes),
-    passes: [found],
-  };
+      ? brushedMatte(scene, 'Post', stroke, asset)
+      : {
+          ...newMatte(scene, 'outline'),
+          name: freeName('Post', scene.mattes),
+          passes: [{ ...newPass('outline'), kind: 'outline', points: outline }],
+        };
   return { matte, standee: { ...newStandee(scene, matte, foot), roundness: 1, crease: 0 } };
 }

@@ -57,7 +57,7 @@ export function SceneCard({ scene, onGone, onFault, choosing }: SceneCardProps) 
 /** A scene as it looks: day until its night is made, then wiped from day to night under the pointer. */
 function CardPicture({ scene, choosing }: Pick<SceneCardProps, 'scene' | 'choosing'>) {
   const [wipe, setWipe] = useState(0);
-  const [isNight, setNight] = useState(false);
+  const [night, setNight] = useState<number>();
   const { id, title, revision, width, height } = scene;
   const follow = (event: PointerEvent) => {
     const box = event.currentTarget.getBoundingClientRect();
@@ -67,7 +67,7 @@ function CardPicture({ scene, choosing }: Pick<SceneCardProps, 'scene' | 'choosi
     <Link
       href={`/scenes/${id}`}
       className={classes.thumbnail}
-      data-night={isNight || undefined}
+      data-night={night === revision || undefined}
       style={{ '--wipe': wipe, aspectRatio: `${width} / ${height}` } as CSSProperties}
       onPointerMove={follow}
       onPointerLeave={() => setWipe(0)}
@@ -82,7 +82,7 @@ function CardPicture({ scene, choosing }: Pick<SceneCardProps, 'scene' | 'choosi
         key={revision}
         src={api.thumbnail(id, 'night', revision)}
         alt={`${title} by night`}
-        onLoad={() => setNight(true)}
+        onLoad={() => setNight(revision)}
       />
       <ServedImage className={classes.day} src={api.thumbnail(id, 'day', revision)} alt="" />
       <span className={classes.edge} />

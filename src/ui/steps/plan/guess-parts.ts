@@ -1,5 +1,6 @@
 import { addSurface, setPlan, standUp } from '@/core/scene/commands';
 import { MOST_MATTES } from '@/core/matte/matte-schema';
+import type { EdgeStroke } from '@/core/matte/pass';
 import { MOST_SURFACES } from '@/core/plan/plan-schema';
 import type { Scene } from '@/core/scene/schema';
 import {
@@ -68,6 +69,7 @@ function useTaking() {
   const { scene: store, segmenter } = useSession();
   const find = useFinding('Its edge could not be found');
   const now = () => store.getState().scene;
+  const edgeBy = (stroke: EdgeStroke) => find(() => segmenter.brush(undefined, [stroke]));
   return {
     horizon: (horizon: Scene['plan']['horizon']) => run(setPlan('Guessed horizon', { horizon })),
     lens: (lens: number) => run(setPlan('Guessed lens', { lens })),
@@ -84,14 +86,14 @@ function useTaking() {
     /** The edge of a broad one is looked for first. */
     post: async (guessed: PlanGuess['posts'][number]) => {
       const loop = postLoop(guessed);
-      const asset = loop && (await find(() => segmenter.brush(undefined, [loop])));
+      const asset = loop && (await edgeBy(loop));
       if (!hasRoom(now())) return;
       const { matte, standee } = newPost(now(), guessed, asset);
       run(standUp(matte, standee));
     },
     /** Its edge is looked for first. */
     thing: async (guessed: PlanGuess['things'][number]) => {
-      const asset = await find(() => segmenter.brush(undefined, [thingLoop(guessed.loop)]));
+      const asset = await edgeBy(thingLoop(guessed.loop));
       if (!asset || !hasRoom(now())) return;
       const { matte, standee } = newThing(now(), guessed, asset);
       run(standUp(matte, standee));
