@@ -183,7 +183,7 @@ test('a night is kept, goes out as a file, comes in again and is blended by its 
     format: 'sundew-nocturne',
     name: 'Quiet street',
   });
-  await page.getByLabel('Forget Quiet street').click({ force: true });
+  await page.getByLabel('Forget Quiet street').press('Enter');
   await expect(own).toHaveCount(0);
   await page.getByLabel('A nocturne of yours').setInputFiles(file);
   await expect(own).toBeVisible();
@@ -193,7 +193,7 @@ test('a night is kept, goes out as a file, comes in again and is blended by its 
   await writeFile(bad, '{"format":"sundew-nocturne","version":3,"name":"x","night":{}}');
   await page.getByLabel('A nocturne of yours').setInputFiles(bad);
   await expect(page.getByRole('alert').filter({ hasText: 'damaged' })).toBeVisible();
-  await page.getByLabel('Forget Quiet street').click({ force: true });
+  await page.getByLabel('Forget Quiet street').press('Enter');
   await expect(own).toHaveCount(0);
 });
 
