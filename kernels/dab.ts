@@ -2,9 +2,6 @@
 
 const LANES = f32x4(0, 1, 2, 3);
 const ZERO = f32x4.splat(0);
-const ONE = f32x4.splat(1);
-const TWO = f32x4.splat(2);
-const THREE = f32x4.splat(3);
 
 /**
  * Lays one dab on the pixels from `x0` to `x1` and `y0` to `y1`, both included, of rows of `width`. Each takes `share` of what is still
@@ -24,34 +21,53 @@ export function layDab(
   share: f32,
   full: f32,
 ): void {
-  const perReach = f32x4.splat(1 / reach);
-  const perFall = f32x4.splat(1 / (1 - inner));
-  const flat = f32x4.splat(inner);
+  // What a pixel takes at t of the fall from `inner` to the edge: share (1 - 3 t^2 + 2 t^3).
+  const perFall = f32x4.splat(1 / (reach * (1 - inner)));
+  const before = f32x4.splat(inner / (1 - inner));
   const taken = f32x4.splat(share);
+  const cubic = f32x4.splat(2 * share);
+  const square = f32x4.splat(-3 * share);
   const goal = f32x4.splat(full);
+  const step = f32x4.splat(4);
   for (let y = y0; y <= y1; y++) {
     const down = <f32>y - middleY;
     const across = sqrt<f32>(max<f32>(0, reach * reach - down * down));
     const first = max<i32>(x0, <i32>ceil<f32>(middleX - across));
     const last = min<i32>(x1, <i32>floor<f32>(middleX + across));
-    const square = f32x4.splat(down * down);
-    for (let x = first; x <= last; x += 4) {
-      const right = f32x4.sub(f32x4.add(f32x4.splat(<f32>x), LANES), f32x4.splat(middleX));
-      const away = f32x4.mul(f32x4.sqrt(f32x4.add(f32x4.mul(right, right), square)), perReach);
-      const t = f32x4.pmin(ONE, f32x4.pmax(ZERO, f32x4.mul(f32x4.sub(away, flat), perFall)));
-      const part = f32x4.sub(ONE, f32x4.mul(f32x4.mul(t, t), f32x4.sub(THREE, f32x4.mul(TWO, t))));
-      const at = out + (<usize>(y * width + x) << 2);
-      if (x + 3 <= last) {
-        const own = v128.load(at);
-        v128.store(at, f32x4.add(own, f32x4.mul(f32x4.mul(taken, part), f32x4.sub(goal, own))));
-        continue;
-      }
-      // The last pixels of a row one by one: those behind them may belong to another row.
-      layOne(at, share * f32x4.extract_lane(part, 0), full);
-      if (x + 1 <= last) layOne(at + 4, share * f32x4.extract_lane(part, 1), full);
-      if (x + 2 <= last) layOne(at + 8, share * f32x4.extract_lane(part, 2), full);
+    const downSquare = f32x4.splat(down * down);
+    let right = f32x4.add(f32x4.splat(<f32>first - middleX), LANES);
+    let at = out + (<usize>(y * width + first) << 2);
+    let x = first;
+    for (; x + 3 <= last; x += 4) {
+      const takes = taking(right, downSquare, perFall, before, taken, square, cubic);
+      const own = v128.load(at);
+      v128.store(at, f32x4.add(own, f32x4.mul(takes, f32x4.sub(goal, own))));
+      right = f32x4.add(right, step);
+      at += 16;
     }
+    if (x > last) continue;
+    // The last pixels of a row one by one: those behind them may belong to another row.
+    const takes = taking(right, downSquare, perFall, before, taken, square, cubic);
+    layOne(at, f32x4.extract_lane(takes, 0), full);
+    if (x + 1 <= last) layOne(at + 4, f32x4.extract_lane(takes, 1), full);
+    if (x + 2 <= last) layOne(at + 8, f32x4.extract_lane(takes, 2), full);
   }
+}
+
+/** What four pixels take that lie `right` and the root of `downSquare` from the middle. */
+@inline
+function taking(
+  right: v128,
+  downSquare: v128,
+  perFall: v128,
+  before: v128,
+  taken: v128,
+  square: v128,
+  cubic: v128,
+): v128 {
+  const away = f32x4.sqrt(f32x4.add(f32x4.mul(right, right), downSquare));
+  const t = f32x4.pmax(ZERO, f32x4.sub(f32x4.mul(away, perFall), before));
+  return f32x4.add(taken, f32x4.mul(f32x4.mul(t, t), f32x4.add(square, f32x4.mul(cubic, t))));
 }
 
 function layOne(at: usize, share: f32, full: f32): void {
