@@ -58,7 +58,7 @@ export function addPointLights(
         const y = load<f32>(light + 4);
         const z = load<f32>(light + 8);
         const radius = load<f32>(light + 24);
-        const isLit = isLand && canReach(light, scratch, right - left, bottom - top);
+        const isLit = isLand && load<f32>(light + 12) > 0 && canReach(light, scratch, right - left, bottom - top);
         let seen = SEES_ALL;
         if (isLit && occluders != 0 && gatherNear(near, occluders, scratch, x, y, z, radius)) {
           seen = smooth != 0 ? sightOfLattice(lattice, occluders, near, x, y, z, radius) : SEES_PART;
