@@ -1,63 +1,76 @@
+/** Lines through a plane, rows or columns: how many, how far one begins behind another, and from place to place along one. */
+interface Lines {
+  count: number;
+  apart: number;
+  length: number;
+  step: number;
+}
+
 /**
  * A running mean over a square of (2 * radius + 1) pixels, cut at the picture's edges (so a constant stays constant).
  * Prepared once for a size; `out` may be `source`.
  */
 export function createBoxBlur(width: number, height: number, radius: number) {
   const scratch = new Float32Array(width * height);
-  const column = new Float64Array(width);
-  const counts = (size: number) =>
-    Float64Array.from(
-      { length: size },
-      (_, i) => 1 / (Math.min(size - 1, i + radius) - Math.max(0, i - radius) + 1),
-    );
-  const [across, down] = [counts(width), counts(height)];
-  // From here on a window begins to lose pixels, and until there it still gains some.
-  const losing = Math.min(width, radius + 1);
-  const gaining = Math.max(0, width - radius);
-
-  function alongRows(source: Float32Array): void {
-    for (let row = 0; row < width * height; row += width) {
-      let sum = 0;
-      for (let x = 0; x < Math.min(radius, width); x++) sum += source[row + x];
-      const middle = Math.max(losing, gaining);
-      let x = 0;
-      for (; x < Math.min(losing, gaining); x++) {
-        sum += source[row + x + radius];
-        scratch[row + x] = sum * across[x];
-      }
-      for (; x < losing; x++) scratch[row + x] = sum * across[x];
-      for (; x < gaining; x++) {
-        sum += source[row + x + radius] - source[row + x - radius - 1];
-        scratch[row + x] = sum * across[x];
-      }
-      for (; x < width; x++) {
-        if (x >= middle) sum -= source[row + x - radius - 1];
-        scratch[row + x] = sum * across[x];
-      }
-    }
-  }
-
-  function alongColumns(out: Float32Array): void {
-    column.fill(0);
-    for (let y = 0; y < Math.min(radius, height); y++) {
-      for (let x = 0; x < width; x++) column[x] += scratch[y * width + x];
-    }
-    for (let y = 0; y < height; y++) {
-      const [gain, loss] = [(y + radius) * width, (y - radius - 1) * width];
-      const share = down[y];
-      if (y + radius < height && y > radius) {
-        for (let x = 0; x < width; x++) column[x] += scratch[gain + x] - scratch[loss + x];
-      } else {
-        if (y + radius < height) for (let x = 0; x < width; x++) column[x] += scratch[gain + x];
-        if (y > radius) for (let x = 0; x < width; x++) column[x] -= scratch[loss + x];
-      }
-      const row = y * width;
-      for (let x = 0; x < width; x++) out[row + x] = column[x] * share;
-    }
-  }
-
+  const rows: Lines = { count: height, apart: width, length: width, step: 1 };
+  const columns: Lines = { count: width, apart: 1, length: height, step: width };
+  const [across, down] = [shares(width, radius), shares(height, radius)];
   return (out: Float32Array, source: Float32Array): void => {
-    alongRows(source);
-    alongColumns(out);
+    alongLines(scratch, source, rows, radius, across);
+    alongLines(out, scratch, columns, radius, down);
   };
+}
+
+/** One over the pixels of each window of a line. */
+const shares = (length: number, radius: number): Float64Array =>
+  Float64Array.from(
+    { length },
+    (_, i) => 1 / (Math.min(length - 1, i + radius) - Math.max(0, i - radius) + 1),
+  );
+
+/** Means along lines, four at a time: no sum waits for another. The last line is done again where there are no four. */
+function alongLines(
+  out: Float32Array,
+  source: Float32Array,
+  { count, apart, length, step }: Lines,
+  radius: number,
+  share: Float64Array,
+): void {
+  const [ahead, behind] = [radius * step, (radius + 1) * step];
+  const entered = Math.min(radius, length);
+  for (let line = 0; line < count; line += 4) {
+    let i0 = line * apart;
+    let i1 = Math.min(line + 1, count - 1) * apart;
+    let i2 = Math.min(line + 2, count - 1) * apart;
+    let i3 = Math.min(line + 3, count - 1) * apart;
+    let s0 = 0;
+    let s1 = 0;
+    let s2 = 0;
+    let s3 = 0;
+    for (let at = 0, on = 0; at < entered; at++, on += step) {
+      s0 += source[i0 + on];
+      s1 += source[i1 + on];
+      s2 += source[i2 + on];
+      s3 += source[i3 + on];
+    }
+    for (let at = 0; at < length; at++, i0 += step, i1 += step, i2 += step, i3 += step) {
+      if (at + radius < length) {
+        s0 += source[i0 + ahead];
+        s1 += source[i1 + ahead];
+        s2 += source[i2 + ahead];
+        s3 += source[i3 + ahead];
+      }
+      if (at > radius) {
+        s0 -= source[i0 - behind];
+        s1 -= source[i1 - behind];
+        s2 -= source[i2 - behind];
+        s3 -= source[i3 - behind];
+      }
+      const by = share[at];
+      out[i0] = s0 * by;
+      out[i1] = s1 * by;
+      out[i2] = s2 * by;
+      out[i3] = s3 * by;
+    }
+  }
 }
