@@ -11,9 +11,11 @@
  */
 
 import { LAST_SOFT_LEVEL, OCCLUDER_SIGHT, ON_WALL, SHADOW_ENDS, SHARPEST_EDGE, TILE_LIST } from './generated';
+import { logarithm } from './logarithm';
 
 const ZERO = f32x4.splat(0);
 const ONE = f32x4.splat(1);
+const LOG2E = f32x4.splat(1.44269504);
 const SHARPEST = f32x4.splat(SHARPEST_EDGE);
 
 @inline
@@ -49,8 +51,17 @@ function look(plane: usize, width: u32, right: usize, below: usize, fx: f32, fy:
   return top + fy * (bottom - top);
 }
 
+/** The level at which a coverage of some width is looked at over discs of a radius, as fractions of the plate's width. */
+@inline
+function levelOf(soft: v128, width: u32): v128 {
+  const half = f32x4.mul(soft, f32x4.splat(<f32>width));
+  const coarse = f32x4.add(f32x4.mul(logarithm(f32x4.pmax(ONE, half)), LOG2E), ONE);
+  const level = v128.bitselect(coarse, half, f32x4.ge(half, ONE));
+  return f32x4.pmin(f32x4.splat(LAST_SOFT_LEVEL), f32x4.pmax(ZERO, level));
+}
+
 /** Coverage of a standee at a place of the plate, between its pixels and levels. */
-function coverageAt(standee: usize, u: f32, v: f32, soft: f32): f32 {
+function coverageAt(standee: usize, u: f32, v: f32, level: f32): f32 {
   const width = load<u32>(standee + 20);
   const height = load<u32>(standee + 24);
   const x = min<f32>(<f32>width - 1, max<f32>(0, u * <f32>width - 0.5));
@@ -59,20 +70,13 @@ function coverageAt(standee: usize, u: f32, v: f32, soft: f32): f32 {
   const y0 = <u32>y;
   const right: usize = x0 + 1 < width ? 4 : 0;
   const below: usize = y0 + 1 < height ? <usize>width << 2 : 0;
-  const half = soft * <f32>width;
-  const level = min<f32>(LAST_SOFT_LEVEL, half < 1 ? max<f32>(0, half) : log2(half) + 1);
-  const lower = Math.floor(level);
+  const lower = <u32>level;
   const size = <usize>(width * height) << 2;
   const plane = <usize>load<u32>(standee + 28) + <usize>lower * size + (<usize>(y0 * width + x0) << 2);
   const first = look(plane, width, right, below, x - <f32>x0, y - <f32>y0);
   if (level <= <f32>lower) return first;
   const next = look(plane + size, width, right, below, x - <f32>x0, y - <f32>y0);
   return first + (level - <f32>lower) * (next - first);
-}
-
-@inline
-function log2(value: f32): f32 {
-  return <f32>(Math.log(value) * 1.4426950408889634);
 }
 
 /**
@@ -93,36 +97,38 @@ function seenCoverage(
   const v = f32x4.sub(f32x4.div(seenAlong(sight, 6, x, y, z), depth), at(sight, 10));
   const soft = f32x4.div(radius, depth);
   const tall = f32x4.mul(soft, at(sight, 11));
-  const level = v128.and(
+  const within = v128.and(
     v128.and(f32x4.ge(u, f32x4.sub(at(from, 1), soft)), f32x4.le(u, f32x4.add(at(from, 2), soft))),
     v128.and(f32x4.ge(v, f32x4.sub(at(from, 3), tall)), f32x4.le(v, f32x4.add(at(from, 4), tall))),
   );
-  const look = v128.and(v128.and(hit, level), f32x4.gt(depth, f32x4.splat(1e-9)));
+  const look = v128.and(v128.and(hit, within), f32x4.gt(depth, f32x4.splat(1e-9)));
   const lanes = i32x4.bitmask(look);
   let cover = ZERO;
+  if (lanes == 0) return cover;
+  const level = levelOf(soft, load<u32>(from + 20));
   if (lanes & 1)
     cover = f32x4.replace_lane(
       cover,
       0,
-      coverageAt(from, f32x4.extract_lane(u, 0), f32x4.extract_lane(v, 0), f32x4.extract_lane(soft, 0)),
+      coverageAt(from, f32x4.extract_lane(u, 0), f32x4.extract_lane(v, 0), f32x4.extract_lane(level, 0)),
     );
   if (lanes & 2)
     cover = f32x4.replace_lane(
       cover,
       1,
-      coverageAt(from, f32x4.extract_lane(u, 1), f32x4.extract_lane(v, 1), f32x4.extract_lane(soft, 1)),
+      coverageAt(from, f32x4.extract_lane(u, 1), f32x4.extract_lane(v, 1), f32x4.extract_lane(level, 1)),
     );
   if (lanes & 4)
     cover = f32x4.replace_lane(
       cover,
       2,
-      coverageAt(from, f32x4.extract_lane(u, 2), f32x4.extract_lane(v, 2), f32x4.extract_lane(soft, 2)),
+      coverageAt(from, f32x4.extract_lane(u, 2), f32x4.extract_lane(v, 2), f32x4.extract_lane(level, 2)),
     );
   if (lanes & 8)
     cover = f32x4.replace_lane(
       cover,
       3,
-      coverageAt(from, f32x4.extract_lane(u, 3), f32x4.extract_lane(v, 3), f32x4.extract_lane(soft, 3)),
+      coverageAt(from, f32x4.extract_lane(u, 3), f32x4.extract_lane(v, 3), f32x4.extract_lane(level, 3)),
     );
   return cover;
 }
@@ -175,7 +181,9 @@ export function seenPast(
     const under = f32x4.sub(at(from, 5), hitZ);
     const inside = f32x4.pmin(f32x4.pmin(along, f32x4.sub(at(from, 4), along)), under);
     const radii = f32x4.mul(size, t);
-    const hit = v128.and(crossing, f32x4.lt(t, f32x4.sub(ONE, ends)));
+    const soft = f32x4.pmax(SHARPEST, radii);
+    const hit = v128.and(v128.and(crossing, f32x4.gt(f32x4.add(inside, soft), ZERO)), f32x4.lt(t, f32x4.sub(ONE, ends)));
+    if (!v128.any_true(hit)) continue;
     let cover = v128.and(covered(inside, radii), hit);
     const end = load<u32>(from + 28);
     if (end != 0)
