@@ -12,7 +12,7 @@ const COPY_RADIUS = 4;
 const COPY_WIDTHS = [400, 600, 800, 1200, 1600];
 
 /** Ends of what counts as nothing and as all: the filter leaves a faint veil on both sides of an edge. */
-const VEIL = { from: 0.03, to: 0.97 };
+export const VEIL = { from: 0.03, to: 0.97 };
 
 /** Width of the copy of a plate on which an edge is refined within a window of some fraction of its width. */
 export function refineWidth(window: number, plateWidth: number): number {

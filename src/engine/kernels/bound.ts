@@ -15,6 +15,7 @@ interface KernelExports {
   nightBase: (...args: number[]) => void;
   enlargeRows: (...args: number[]) => void;
   layDab: (...args: number[]) => void;
+  followEdge: (...args: number[]) => void;
   addSpikes: (...args: number[]) => void;
   addGrain: (...args: number[]) => void;
   joinSky: (...args: number[]) => void;

@@ -2,6 +2,7 @@ import { LUMINANCE } from '@/core/color/luminance';
 import { MIDDLE_GREY } from '@/core/color/middle-grey';
 import { GRADE_STEPS, GRADE_TABLES, TONE_STEPS } from '@/core/grade/grade';
 import { BLACK, LIFT } from '@/core/day/even-out';
+import { VEIL } from '@/core/matte/refine-edge';
 import { STEEP_FROM, STEEP_TO } from '@/core/plane/steepen';
 import { ACROSS, SPIKE_STRIDE, STEPS } from '@/core/lens/add-spikes';
 import { SECOND_GRAIN } from '@/core/lens/grain';
@@ -56,6 +57,8 @@ export const KERNEL_NUMBERS = {
   OWN_MOST: OWN.most,
   EVEN_BLACK: BLACK,
   EVEN_LIFT: LIFT,
+  EDGE_VEIL: VEIL.from,
+  PER_EDGE_VEIL: 1 / (VEIL.to - VEIL.from),
   STEEP_FROM,
   STEEP_TO,
 } as const;

@@ -4,11 +4,12 @@ import { evenOut, levelling } from '@/core/day/even-out';
 import { createSpikes } from '@/core/lens/add-spikes';
 import { GLINT_STRIDE } from '@/core/lens/glint';
 import { addGrain, DEVIATES, fillDeviates } from '@/core/lens/grain';
+import { followEdge } from '@/core/matte/refine-edge';
 import { joinSky } from '@/core/sky/behind-skyline';
 import { skyLight } from '@/core/sky/sky-light';
 import { CAMERA, CHANNELS, expectAlike, kernels, planesOf, REGION, seeds } from '../../../test/kernel-planes';
 
-describe('kernels of lens, sky and day and the core', () => {
+describe('kernels of lens, sky, mattes and day and the core', () => {
   it('draw spikes alike, of any number and turn, wherever their source is', () => {
     const place = fc.double({ min: -0.3, max: 1.3, noNaN: true });
     const look = fc.record({
@@ -118,6 +119,24 @@ describe('kernels of lens, sky and day and the core', () => {
         skyLight(core, plate, land, parts, region);
         for (const name of CHANNELS) expectAlike(kernel[name], core[name], 1e-4, 1e-5);
         if (cloudy) expectAlike(kernel.cloud, core.cloud, 1e-4, 1e-5);
+        release();
+      }),
+    );
+  });
+
+  it('lead the edge of a coverage alike', () => {
+    fc.assert(
+      fc.property(seeds, fc.boolean(), (seed, atItsOwnScale) => {
+        const { plane, rgb, release } = planesOf(seed);
+        const region = { ...REGION, left: 40, top: 9, fullWidth: 300, fullHeight: 200 };
+        const size = atItsOwnScale ? { width: 300, height: 200 } : { width: 23, height: 15 };
+        const line = (least: number, most: number) => plane(least, most, size.width * size.height);
+        const lines = { r: line(-2, 2), g: line(-2, 2), b: line(-2, 2), offset: line(-0.5, 1.5) };
+        const plate = rgb(-0.01, 1);
+        const [kernel, core] = [plane(0, 0), plane(0, 0)];
+        kernels.followEdge(kernel, lines, size, plate, region);
+        followEdge(core, lines, size, plate, region);
+        expectAlike(kernel, core, 1e-4, 1e-4);
         release();
       }),
     );

@@ -1,4 +1,5 @@
 import { levelOf, type evenOut, type levelling } from '@/core/day/even-out';
+import type { followEdge } from '@/core/matte/refine-edge';
 import { placeDab, type LayDabs } from '@/core/matte/paint-coverage';
 import type { Plane } from '@/core/plane/plane';
 import type { Region } from '@/core/plane/region';
@@ -10,6 +11,8 @@ export interface PlateKernels {
   addEnlarged: (out: Float32Array, small: Plane, by: Float32Array, region: Region) => void;
   /** As `layDabs` of the core. */
   layDabs: LayDabs;
+  /** As that of the core. */
+  followEdge: typeof followEdge;
   /** As those of the core. */
   levelling: typeof levelling;
   evenOut: typeof evenOut;
@@ -30,6 +33,11 @@ export function plateKernels({ exports, room, writePlanes, writeSmalls, enlarge 
         const box = [left, right, top, bottom];
         exports.layDab(out.byteOffset, width, ...box, x, y, reach, inner, share, erase ? 0 : 1);
       }
+    },
+    followEdge(out, lines, size, plate, region) {
+      const smalls = [lines.r, lines.g, lines.b, lines.offset].map((data) => ({ ...size, data }));
+      const planes = writePlanes([out.byteOffset, ...channels(plate)]);
+      exports.followEdge(planes, writeSmalls(smalls, region), room, region.width, region.height);
     },
     levelling(out, plate, { width, height, line }, sky, region, medianLuminance) {
       const smalls = [line.slope, line.offset, sky.slope, sky.offset].map((data) => ({ width, height, data }));

@@ -98,8 +98,8 @@ export const refined = stage({
   planes: (pixels) => ({ coverage: pixels }),
   pace: 'heavy',
   newest: ({ id }) => id,
-  run(out, { lines, plate: guide }, _, { region, of, cut }) {
-    followEdge(cut(out.coverage), lines, lines, of(guide), region);
+  run(out, { lines, plate: guide }, { kernels }, { region, of, cut }) {
+    (kernels?.followEdge ?? followEdge)(cut(out.coverage), lines, lines, of(guide), region);
   },
 });
 
