@@ -43,7 +43,7 @@ export function matteCoverage(
   out.fill(passes.length > 0 && passes[0].join !== 'add' ? 1 : 0);
   for (const pass of passes) {
     passCoverage(cover, scratch, pass, plate, inputs, region);
-    for (let i = 0; i < out.length; i++) out[i] = joinCoverage(out[i], cover[i], pass.join);
+    joinCoverage(out, cover, pass.join);
   }
 }
 

@@ -133,8 +133,16 @@ export type Pass =
 export type FoundPass = AreaPass | ColorPass | ShadowPass;
 export type PassKind = Pass['kind'];
 
-/** Coverage of two passes joined, each 0 to 1. */
-export function joinCoverage(before: number, next: number, join: Join): number {
-  if (join === 'add') return before + next - before * next;
-  return join === 'subtract' ? before * (1 - next) : before * next;
+/** What a join keeps of what was before, what it takes of the next, and what of both at once. */
+const SHARES: Record<Join, readonly [before: number, next: number, both: number]> = {
+  add: [1, 1, -1],
+  subtract: [1, 0, -1],
+  intersect: [0, 0, 1],
+};
+
+/** Joins the next of two passes to what was before, each 0 to 1. */
+export function joinCoverage(before: Float32Array, next: Float32Array, join: Join): void {
+  const [keeps, takes, shares] = SHARES[join];
+  for (let i = 0; i < before.length; i++)
+    before[i] = keeps * before[i] + takes * next[i] + shares * before[i] * next[i];
 }

@@ -1,4 +1,4 @@
-import { cutBox, pasteBox } from '../plane/box';
+import { cutBox, pasteBox, type Box } from '../plane/box';
 import { createBoxBlur } from '../plane/box-blur';
 import { dilate } from '../plane/dilate';
 import type { Region } from '../plane/region';
@@ -58,22 +58,43 @@ export function softenPart(
   from: Region,
   work: EdgeWork,
 ): void {
+  if (work.grow === 0 && Math.round(work.feather) < 1) {
+    pasteBox(out, part.width, boxWithin(part, part), cutBox(coverage, from.width, boxWithin(part, from)));
+    return;
+  }
   const margin = edgeMargin(work);
   for (let y = 0; y < part.height; y += TILE) {
     for (let x = 0; x < part.width; x += TILE) {
       const [width, height] = [Math.min(TILE, part.width - x), Math.min(TILE, part.height - y)];
       const tile = { ...part, left: part.left + x, top: part.top + y, width, height };
       const area = withMargin(tile, margin);
-      const own = cutBox(coverage, from.width, boxWithin(area, from));
-      if (own.some((value) => value !== own[0])) soften(own, area, work);
-      const inner = cutBox(own, area.width, boxWithin(tile, area));
-      pasteBox(out, part.width, boxWithin(tile, part), inner);
+      const around = boxWithin(area, from);
+      const inner = boxWithin(tile, part);
+      if (isEven(coverage, from.width, around)) {
+        fillBox(out, part.width, inner, coverage[around.top * from.width + around.left]);
+        continue;
+      }
+      const own = cutBox(coverage, from.width, around);
+      soften(own, area, work);
+      pasteBox(out, part.width, inner, cutBox(own, area.width, boxWithin(tile, area)));
     }
   }
 }
 
+/** Whether a plane holds one value all over a box. */
+function isEven(data: Float32Array, width: number, { left, top, right, bottom }: Box): boolean {
+  const value = data[top * width + left];
+  for (let y = top; y < bottom; y++)
+    for (let i = y * width + left; i < y * width + right; i++) if (data[i] !== value) return false;
+  return true;
+}
+
+function fillBox(out: Float32Array, width: number, { left, top, right, bottom }: Box, value: number): void {
+  for (let y = top; y < bottom; y++) out.fill(value, y * width + left, y * width + right);
+}
+
 /** Where a region lies in the buffers of a larger one. */
-const boxWithin = ({ left, top, width, height }: Region, from: Region) => ({
+const boxWithin = ({ left, top, width, height }: Region, from: Region): Box => ({
   left: left - from.left,
   top: top - from.top,
   right: left - from.left + width,

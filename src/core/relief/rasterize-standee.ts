@@ -11,23 +11,39 @@ export interface RoundRow {
   up: Float32Array;
 }
 
+/** Pixels of a row, from the first to before the last. */
+interface Span {
+  from: number;
+  to: number;
+}
+
+/** The pixels between which a coverage is any on a row; none in most rows. */
+export function coveredSpan({ first, width }: ReliefRow, coverage: Float32Array): Span {
+  let [from, to] = [0, width];
+  while (from < width && coverage[first + from] === 0) from++;
+  while (to > from && coverage[first + to - 1] === 0) to--;
+  return { from, to };
+}
+
 /**
  * Lays a row of a standee over what lies behind it. Each pixel is one or the other: between a person and a wall there is air, where a lamp may
  * hang, and halfway between a boat and water a mirror would face anywhere. But what is behind shines less where it is covered.
  *
+ * @param from @param to the pixels between which it covers any
  * @param box of one that is a box
  */
 export function rasterizeStandee(
   out: Relief,
   row: ReliefRow,
+  { from, to }: Span,
   standee: StandingRelief,
   round: RoundRow,
   box?: ReadyBox,
 ): void {
-  const { first, width, aside, ahead, rise, met, foldRight, foldUp } = row;
+  const { first, aside, ahead, rise, met, foldRight, foldUp } = row;
   const { coverage, roundness, creased, sheen, roughness } = standee;
   const ownAlpha = roughness * roughness;
-  for (let x = 0; x < width; x++) {
+  for (let x = from; x < to; x++) {
     const i = first + x;
     if (coverage[i] === 0) continue;
     const share = steepen(coverage[i]);

@@ -10,7 +10,7 @@ import { readyBox } from './rasterize-box';
 import { rasterizeDeck } from './rasterize-deck';
 import { rasterizeGround } from './rasterize-ground';
 import { rasterizeLeaves } from './rasterize-leaves';
-import { rasterizeStandee } from './rasterize-standee';
+import { coveredSpan, rasterizeStandee } from './rasterize-standee';
 import { rasterizeWalls, spanWalls } from './rasterize-walls';
 import { createReliefRow, sightRow, type ReliefRow } from './relief-row';
 import { NO_SURFACES, type Surfaces } from './relief-surfaces';
@@ -77,8 +77,10 @@ export function reliefOf(
       rasterizeDeck(out, row, deck, coverage, camera.eyeHeight);
     }
     for (const { standee, tilts, box } of standees) {
+      const span = coveredSpan(row, standee.coverage);
+      if (span.from === span.to) continue;
       if (standee.round) tiltRows(tilts.right, tilts.up, standee.round, region, y);
-      rasterizeStandee(out, row, standee, tilts, box);
+      rasterizeStandee(out, row, span, standee, tilts, box);
     }
     if (surfaces.skyline) throughHazeToLand(out, row, surfaces.skyline);
     else throughHaze(out, row);
