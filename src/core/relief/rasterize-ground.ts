@@ -10,7 +10,7 @@ import { rippleNormal } from './ripple';
 import type { Surfaces } from './relief-surfaces';
 
 /** A row of the survey's local lines of the plate's lightness, for ground, for sky and for water on the ground. */
-interface FoundRow {
+export interface FoundRow {
   ground: Float32Array;
   groundOffset: Float32Array;
   sky: Float32Array;

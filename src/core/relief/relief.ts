@@ -8,7 +8,7 @@ import type { Camera } from '../geometry/camera';
 import { deckPlane } from '../plan/deck-plane';
 import { readyBox } from './rasterize-box';
 import { rasterizeDeck } from './rasterize-deck';
-import { rasterizeGround } from './rasterize-ground';
+import { rasterizeGround, type FoundRow } from './rasterize-ground';
 import { rasterizeLeaves } from './rasterize-leaves';
 import { coveredSpan, rasterizeStandee } from './rasterize-standee';
 import { rasterizeWalls, spanWalls } from './rasterize-walls';
@@ -33,13 +33,7 @@ export function reliefOf(
   surfaces: Surfaces = NO_SURFACES,
 ): void {
   const row = createReliefRow(region.width);
-  const found = {
-    ground: row.scratch(),
-    groundOffset: row.scratch(),
-    sky: row.scratch(),
-    skyOffset: row.scratch(),
-    ...(survey.water && { water: { slope: row.scratch(), offset: row.scratch() } }),
-  };
+  const found = foundRow(row, survey);
   const [feet, leaves] = [row.scratch(), row.scratch()];
   const decks = surfaces.decks.map((deck) => ({
     outline: deck.outline,
@@ -55,22 +49,15 @@ export function reliefOf(
       box: standee.piece && readyBox(standee.piece, camera.eyeHeight),
     }));
   const walls = spanWalls(surfaces);
-  const wide = (data: Float32Array) => ({ width: survey.width, height: survey.height, data });
+  const plane = (data: Float32Array) => ({ width: survey.width, height: survey.height, data });
   for (let y = 0; y < region.height; y++) {
     sightRow(row, camera, region, y);
-    bilinearRow(found.ground, wide(survey.ground.slope), region, y);
-    bilinearRow(found.groundOffset, wide(survey.ground.offset), region, y);
-    bilinearRow(found.sky, wide(survey.sky.slope), region, y);
-    bilinearRow(found.skyOffset, wide(survey.sky.offset), region, y);
-    if (survey.water && found.water) {
-      bilinearRow(found.water.slope, wide(survey.water.slope), region, y);
-      bilinearRow(found.water.offset, wide(survey.water.offset), region, y);
-    }
-    bilinearRow(feet, wide(survey.feet), region, y);
+    readFound(found, survey, region, y);
+    bilinearRow(feet, plane(survey.feet), region, y);
     if (surfaces.folds) tiltRows(row.foldRight, row.foldUp, surfaces.folds, region, y);
     rasterizeGround(out, row, plate, found, feet, camera, surfaces);
     rasterizeWalls(out, row, walls, camera);
-    bilinearRow(leaves, wide(survey.leaves), region, y);
+    bilinearRow(leaves, plane(survey.leaves), region, y);
     rasterizeLeaves(out, row, leaves);
     for (const { outline, deck, coverage } of decks) {
       outlineRow(coverage, outline, region, y);
@@ -85,6 +72,30 @@ export function reliefOf(
     if (surfaces.skyline) throughHazeToLand(out, row, surfaces.skyline);
     else throughHaze(out, row);
   }
+}
+
+/** Room for a row of what the survey found. */
+const foundRow = ({ scratch }: ReliefRow, { water }: Survey): FoundRow => ({
+  ...{ ground: scratch(), groundOffset: scratch() },
+  ...{ sky: scratch(), skyOffset: scratch() },
+  ...(water && { water: { slope: scratch(), offset: scratch() } }),
+});
+
+function readFound(
+  found: FoundRow,
+  { width, height, ground, sky, water }: Survey,
+  region: Region,
+  y: number,
+): void {
+  const read = (row: Float32Array, data: Float32Array) =>
+    bilinearRow(row, { width, height, data }, region, y);
+  read(found.ground, ground.slope);
+  read(found.groundOffset, ground.offset);
+  read(found.sky, sky.slope);
+  read(found.skyOffset, sky.offset);
+  if (!water || !found.water) return;
+  read(found.water.slope, water.slope);
+  read(found.water.offset, water.offset);
 }
 
 function tiltRows(
