@@ -21,6 +21,8 @@ export interface PlateReader {
   read(hash: string, region: Region, signal?: AbortSignal): Promise<Uint16Array>;
   /** Takes over a plate that was just decoded, so that it need not be decoded again. */
   prime(hash: string, plate: OpenedPlate): Promise<void>;
+  /** Begins what the first look at a large plate needs, while nobody waits for it yet. */
+  getReady(hash: string): void;
 }
 
 /** Least width of the copy of a large plate that stands between it and small ones, pixels. */
@@ -60,6 +62,11 @@ class FolderPlates implements PlateReader {
   async prime(hash: string, plate: OpenedPlate): Promise<void> {
     this.decoded.set(hash, plate.picture);
     if (isRaw(plate.facts)) await keepDeveloped(this.developed(hash), plate.picture);
+  }
+
+  getReady(hash: string): void {
+    // Who looks at it later hears of what went wrong.
+    this.middleOf(hash).catch(() => undefined);
   }
 
   private derived(name: string): string {

@@ -76,6 +76,7 @@ export async function beginScene(
     return { id: insertScene(space, id, scene), note };
   }
   const { width, height, lens, note } = await takePlate(space, received);
+  space.plates.getReady(received.hash);
   const scene = newScene(titleFrom(fileName), { asset: received.hash, width, height }, lens);
   return { id: insertScene(space, id, scene), note };
 }
