@@ -28,6 +28,18 @@ export const PLAIN_SURFACE = FINISHES.dry;
 /** The same of a standee, which has a crease of its own. */
 export const PLAIN_FINISH = { sheen: PLAIN_SURFACE.sheen, roughness: PLAIN_SURFACE.roughness } as const;
 
+/** A seed of a photo's own: another photo gets other stars and clouds. `asset`: its hash, hexadecimal. */
+function seedOf(asset: string): number {
+  const digits = Number.parseInt(asset.slice(0, 8), 16);
+  return 1 + (Number.isNaN(digits) ? 0 : digits % RANGES.seed.max);
+}
+
+function firstSky(asset: string): Scene['sky'] {
+  const { clouds, stars, ...sky } = structuredClone(FIRST_SKY);
+  const seed = seedOf(asset);
+  return { ...sky, clouds: { ...clouds, seed }, stars: { ...stars, seed } };
+}
+
 /** An untouched scene around a plate: no fixture burns, the ground plan is a guess. */
 export function newScene(title: string, plate: Scene['plate'], lens?: number): Scene {
   return {
@@ -56,7 +68,7 @@ export function newScene(title: string, plate: Scene['plate'], lens?: number): S
     placed: [],
     circuits: [],
     cues: [],
-    sky: structuredClone(FIRST_SKY),
+    sky: firstSky(plate.asset),
     moon: { ...FIRST_MOON },
     lens: structuredClone(FIRST_LENS),
     desk: { ambient: 0, sky: 0, moon: RANGES.level.min, stars: 0, haze: 0, spikes: 0, veil: 0, master: 0 },

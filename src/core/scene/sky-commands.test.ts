@@ -27,6 +27,10 @@ const PICTURE = {
 describe('the sky of a scene', () => {
   it('is the hour’s in a new scene, and the plate’s own in one from before', () => {
     expect(SCENE.sky).toEqual(FIRST_SKY);
+    const seeds = ['1f', 'a0', 'ff'].map(
+      (byte) => newScene('', { ...SCENE.plate, asset: byte.repeat(32) }).sky.stars.seed,
+    );
+    expect(new Set(seeds).size, 'another photo, other stars').toBe(3);
     const { sky: _sky, ...rest } = structuredClone(SCENE);
     const { stars: _stars, ...desk } = rest.desk;
     const old = parseScene({ ...rest, version: 11, desk });
