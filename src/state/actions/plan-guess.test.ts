@@ -42,7 +42,31 @@ const clues = (posts: { outline: PlatePoint[] }[], boxes: ThingBox[], lines: Pla
   standingThings: () => Promise.resolve(boxes),
 });
 
+/** A row of houses on the left, by edges that run along it and uprights that end on its foot, and edges on the right. */
+const house: PlateLine[] = [
+  ...[0, 0.9, 2.6, 4, 5.5].map((z): PlateLine => [seen(-4, 8, z), seen(-4, 25, z)]),
+  ...[-2.5, 3, 5].map((x): PlateLine => [seen(x, 8, 0), seen(x, 25, 0)]),
+  ...[9, 10, 11, 13, 14, 16, 17, 19].map((y): PlateLine => [seen(-4, y, 4), seen(-4, y, 0)]),
+];
+
+/** Sky over all that is higher than a house on the left of some height, in metres; what lies below the horizon lies level. */
+const landUpTo = (top: number) => async () => {
+  const own = await land();
+  const [near, far] = [seen(-4, 8, top), seen(-4, 25, top)];
+  const eaves = (u: number) => near.v + ((far.v - near.v) * (u - near.u)) / (far.u - near.u);
+  const covered = own.land.map((value, i) =>
+    Math.floor(i / width) >= height * eaves((i % width) / width) ? 1 : value,
+  );
+  return { ...own, land: covered };
+};
+
 describe('guessPlan', () => {
+  it('tells the wall of a house with its height, and nothing of what is hardly higher than the eye', async () => {
+    const { walls } = await guessPlan(street, clues([], [], house), landUpTo(5.5));
+    expect(walls.map(({ height: top }) => top)).toEqual([expect.closeTo(5.5, 0)]);
+    expect((await guessPlan(street, clues([], [], house), landUpTo(2.2))).walls).toEqual([]);
+  });
+
   it('tells posts and things, and no post that is a part of a thing', async () => {
     const guess = await guessPlan(street, clues([post(-1, 6), post(1.1, 5)], [box(1, 5)]), land);
     expect(guess.horizon).toBeUndefined();

@@ -67,6 +67,9 @@ function isClearOf(piece: PlateLine, { u, v }: PlatePoint, horizon: GroundPlan['
 const piecesOf = ({ foot }: { foot: readonly PlatePoint[] }) =>
   foot.slice(1).map((to, k) => fromLeft(foot[k], to));
 
+/** A guessed wall rises at least so high, in eye heights: what is lower is the edge of a quay before boats, a hedge or a bank. */
+const LEAST_RISE = 1.6;
+
 /** Feet that lie so near to each other, fraction of the height, are of one wall. */
 const ONE_WALL = 0.03;
 
@@ -108,10 +111,12 @@ export async function guessLay(scene: Scene, clues: Pick<Clues, 'straightLines'>
   const guess: LayGuess = {
     horizon,
     lens: found,
-    walls: walls.map(({ foot }) => ({
-      ...{ foot, id: crypto.randomUUID() },
-      height: seenHeight(cameraOf({ ...scene, plan: { ...bare, lens } }), foot, lie),
-    })),
+    walls: walls
+      .map(({ foot }) => ({
+        ...{ foot, id: crypto.randomUUID() },
+        height: seenHeight(cameraOf({ ...scene, plan: { ...bare, lens } }), foot, lie),
+      }))
+      .filter(({ height: top = Infinity }) => top >= LEAST_RISE * plan.eyeHeight),
   };
   return { guess, bare, level, width, height, lines };
 }
