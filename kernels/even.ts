@@ -1,33 +1,15 @@
 /*
  * Evening out the day, four pixels at a time. The same as src/core/day/even-out.ts, 32-bit.
  */
-import { fading } from './fading';
 import { luminance, ONE, splatAt, ZERO } from './film';
-import { EVEN_BLACK, EVEN_LIFT, PART, SMALL_BYTES, STEEP_FROM, STEEP_TO } from './generated';
+import { EVEN_BLACK, EVEN_LIFT, PART, SMALL_BYTES } from './generated';
+import { coverageAt, exponential, rootOf } from './line-coverage';
 import { logarithm } from './logarithm';
 import { begin, ready, seenAt } from './small';
 
 const PER_LN2 = f32x4.splat(1.44269504);
-const THIRD = f32x4.splat(0.33333333);
 const BLACK = f32x4.splat(EVEN_BLACK);
 const LIFT = f32x4.splat(EVEN_LIFT);
-const FROM = f32x4.splat(STEEP_FROM);
-const PER_STEEP = f32x4.splat(1 / (STEEP_TO - STEEP_FROM));
-
-/** exp(x). */
-@inline
-function exponential(x: v128): v128 {
-  const fallen = fading(f32x4.abs(x));
-  return v128.bitselect(fallen, f32x4.div(ONE, fallen), f32x4.lt(x, ZERO));
-}
-
-/** `lineCoverageAt` of src/core/plane. */
-@inline
-function coverageAt(slope: v128, offset: v128, light: v128): v128 {
-  const root = exponential(f32x4.mul(THIRD, logarithm(f32x4.pmax(f32x4.splat(1e-30), light))));
-  const steep = f32x4.mul(f32x4.sub(f32x4.add(f32x4.mul(slope, root), offset), FROM), PER_STEEP);
-  return f32x4.pmin(ONE, f32x4.pmax(ZERO, steep));
-}
 
 /**
  * How far each pixel of `rows` rows of a region of `width`, at least 4, would move to be level. `planes`: offsets of out, plate r, g, b.
@@ -54,7 +36,7 @@ export function levelling(planes: usize, smalls: usize, level: f32, lines: usize
         const sky = coverageAt(
           seenAt(smalls + 2 * SMALL_BYTES, along),
           seenAt(smalls + 3 * SMALL_BYTES, along),
-          shown,
+          rootOf(shown),
         );
         const stops = f32x4.mul(PER_LN2, logarithm(f32x4.add(BLACK, f32x4.pmax(ZERO, shown))));
         const here = f32x4.add(f32x4.mul(seenAt(smalls, along), stops), seenAt(smalls + SMALL_BYTES, along));

@@ -1,4 +1,5 @@
 export { layDab } from './dab';
+export { layGround, throughHaze } from './lay-ground';
 export { followEdge } from './follow-edge';
 export { develop } from './develop';
 export { mixRows } from './mix';

@@ -19,20 +19,31 @@ export interface FoundRow {
 }
 
 /**
- * Lays a row of what the survey found: ground, and over it what stands upright where its foot meets the ground.
+ * Where the things stand that the survey found in the columns of a row, and the rays that see their feet.
  *
  * @param feet where things stand, fractions of the plate's height
  */
+export function footRow(row: ReliefRow, feet: Float32Array, { down, eyeHeight }: Camera): void {
+  const { width, v, ahead, rise, standsAt, footRise } = row;
+  for (let x = 0; x < width; x++) {
+    const lower = feet[x] - v;
+    const footAhead = Math.max(ahead[x] + lower * down[1], 1e-6);
+    footRise[x] = rise[x] + lower * down[2];
+    standsAt[x] =
+      footRise[x] < 0 ? Math.min((-eyeHeight / footRise[x]) * footAhead, FARTHEST_GROUND) : FARTHEST_GROUND;
+  }
+}
+
+/** Lays a row of what the survey found: ground, and over it what stands upright where its foot meets the ground, as `footRow` says. */
 export function rasterizeGround(
   out: Relief,
   row: ReliefRow,
   { r, g, b }: RgbPlanes,
   found: FoundRow,
-  feet: Float32Array,
-  { down, eyeHeight }: Camera,
+  { eyeHeight }: Pick<Camera, 'eyeHeight'>,
   { ground: finish, wet }: Pick<Surfaces, 'ground' | 'wet'>,
 ): void {
-  const { first, v } = row;
+  const { first } = row;
   const { reach, normalX, normalY, normalZ, unknownFacing, land: lands, sheen, alpha } = out;
   const [wr, wg, wb] = LUMINANCE;
   const { water: waters } = found;
@@ -42,12 +53,6 @@ export function rasterizeGround(
     const light = wr * r[i] + wg * g[i] + wb * b[i];
     const rise = row.rise[x];
     const ahead = row.ahead[x];
-    // The ray to the foot of what stands in this column.
-    const lower = feet[x] - v;
-    const footAhead = Math.max(ahead + lower * down[1], 1e-6);
-    const footRise = rise + lower * down[2];
-    const standsAt =
-      footRise < 0 ? Math.min((-eyeHeight / footRise) * footAhead, FARTHEST_GROUND) : FARTHEST_GROUND;
     const nearness = rise < 0 ? Math.max(-rise / eyeHeight, ahead / FARTHEST_GROUND) : 0;
     const ground = nearness > 0 ? lineCoverageAt(found.ground[x], found.groundOffset[x], light) : 0;
     const rest = 1 - ground;
@@ -55,9 +60,7 @@ export function rasterizeGround(
     const land = 1 - lineCoverageAt(found.sky[x], found.skyOffset[x], light);
     row.ground[x] = ground;
     row.land[x] = land;
-    row.standsAt[x] = standsAt;
-    row.footRise[x] = footRise;
-    reach[i] = 1 / (ground * nearness + rest * (ahead / standsAt));
+    reach[i] = 1 / (ground * nearness + rest * (ahead / row.standsAt[x]));
     normalX[i] = 0;
     normalY[i] = -rest / norm;
     normalZ[i] = ground / norm;

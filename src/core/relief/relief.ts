@@ -1,5 +1,3 @@
-import { HAZE, perHazeLength } from './haze-length';
-import type { Relief } from './relief-planes';
 import { outlineRow } from '../geometry/outline-row';
 import { bilinearRow } from '../plane/bilinear-row';
 import type { RgbPlanes } from '../plane/plane';
@@ -8,19 +6,36 @@ import type { Camera } from '../geometry/camera';
 import { deckPlane } from '../plan/deck-plane';
 import { readyBox } from './rasterize-box';
 import { rasterizeDeck } from './rasterize-deck';
-import { rasterizeGround, type FoundRow } from './rasterize-ground';
+import { footRow, rasterizeGround, type FoundRow } from './rasterize-ground';
 import { rasterizeLeaves } from './rasterize-leaves';
 import { coveredSpan, rasterizeStandee } from './rasterize-standee';
 import { rasterizeWalls, spanWalls } from './rasterize-walls';
+import type { Relief } from './relief-planes';
 import { createReliefRow, sightRow, type ReliefRow } from './relief-row';
 import { NO_SURFACES, type Surfaces } from './relief-surfaces';
 import type { Tilts } from './standee-form';
 import type { Survey } from '../survey/survey';
+import { throughHaze, throughHazeToLand } from './through-haze';
+
+/** What lays whole regions at once; without it they are laid row by row. */
+export interface LayRegion {
+  /** The ground and what the survey found; of the way through haze the land that was found is left. */
+  layGround: (
+    out: Relief,
+    plate: RgbPlanes,
+    survey: Survey,
+    camera: Camera,
+    region: Region,
+    surfaces: Pick<Surfaces, 'ground' | 'wet' | 'folds'>,
+  ) => void;
+  /** The way through haze, over the land that was found. */
+  throughHaze: (out: Relief, camera: Camera, region: Region, skyline?: Float32Array) => void;
+}
 
 /**
- * Relief of a region, row by row: ground where the survey found ground, the rest upright and facing the eye where its column
- * meets the ground; over them what the ground plan says of walls, decks and standees, the last over the first. Distances are
- * blended through their inverse across soft edges, so that no crack opens.
+ * Relief of a region: ground where the survey found ground, the rest upright and facing the eye where its column meets the ground; over
+ * them what the ground plan says of walls, decks and standees, the last over the first. Distances are blended through their inverse
+ * across soft edges, so that no crack opens.
  *
  * @param plate the same region of the plate; its lightness guides the edges
  */
@@ -31,10 +46,40 @@ export function reliefOf(
   camera: Camera,
   region: Region,
   surfaces: Surfaces = NO_SURFACES,
+  lay?: LayRegion,
 ): void {
   const row = createReliefRow(region.width);
-  const found = foundRow(row, survey);
-  const [feet, leaves] = [row.scratch(), row.scratch()];
+  const found = lay ? undefined : foundRow(row, survey);
+  const feet = row.scratch();
+  const layOver = createOver(out, row, survey, camera, region, surfaces);
+  lay?.layGround(out, plate, survey, camera, region, surfaces);
+  for (let y = 0; y < region.height && (found || layOver); y++) {
+    sightRow(row, camera, region, y);
+    bilinearRow(feet, { width: survey.width, height: survey.height, data: survey.feet }, region, y);
+    footRow(row, feet, camera);
+    if (surfaces.folds) tiltRows(row.foldRight, row.foldUp, surfaces.folds, region, y);
+    if (found) {
+      readFound(found, survey, region, y);
+      rasterizeGround(out, row, plate, found, camera, surfaces);
+    } else readLaid(row, out);
+    layOver?.(y);
+    if (!found) continue;
+    if (surfaces.skyline) throughHazeToLand(out, row, surfaces.skyline);
+    else throughHaze(out, row);
+  }
+  lay?.throughHaze(out, camera, region, surfaces.skyline);
+}
+
+/** What the ground plan and leaves lay over a row of the ground; undefined where there is nothing of them. */
+function createOver(
+  out: Relief,
+  row: ReliefRow,
+  survey: Survey,
+  camera: Camera,
+  region: Region,
+  surfaces: Surfaces,
+): ((y: number) => void) | undefined {
+  const leaves = survey.leaves.some((share) => share > 0) ? row.scratch() : undefined;
   const decks = surfaces.decks.map((deck) => ({
     outline: deck.outline,
     deck: { plane: deckPlane(camera, deck), finish: deck },
@@ -49,16 +94,13 @@ export function reliefOf(
       box: standee.piece && readyBox(standee.piece, camera.eyeHeight),
     }));
   const walls = spanWalls(surfaces);
-  const plane = (data: Float32Array) => ({ width: survey.width, height: survey.height, data });
-  for (let y = 0; y < region.height; y++) {
-    sightRow(row, camera, region, y);
-    readFound(found, survey, region, y);
-    bilinearRow(feet, plane(survey.feet), region, y);
-    if (surfaces.folds) tiltRows(row.foldRight, row.foldUp, surfaces.folds, region, y);
-    rasterizeGround(out, row, plate, found, feet, camera, surfaces);
+  if (!leaves && walls.length + decks.length + standees.length === 0) return undefined;
+  return (y) => {
     rasterizeWalls(out, row, walls, camera);
-    bilinearRow(leaves, plane(survey.leaves), region, y);
-    rasterizeLeaves(out, row, leaves);
+    if (leaves) {
+      bilinearRow(leaves, { width: survey.width, height: survey.height, data: survey.leaves }, region, y);
+      rasterizeLeaves(out, row, leaves);
+    }
     for (const { outline, deck, coverage } of decks) {
       outlineRow(coverage, outline, region, y);
       rasterizeDeck(out, row, deck, coverage, camera.eyeHeight);
@@ -69,8 +111,14 @@ export function reliefOf(
       if (standee.round) tiltRows(tilts.right, tilts.up, standee.round, region, y);
       rasterizeStandee(out, row, span, standee, tilts, box);
     }
-    if (surfaces.skyline) throughHazeToLand(out, row, surfaces.skyline);
-    else throughHaze(out, row);
+  };
+}
+
+/** Takes what was laid of a row back from the relief's planes. */
+function readLaid({ first, width, ground, land }: ReliefRow, { unknownFacing, distance }: Relief): void {
+  for (let x = 0, i = first; x < width; x++, i++) {
+    ground[x] = 1 - unknownFacing[i];
+    land[x] = distance[i];
   }
 }
 
@@ -107,33 +155,4 @@ function tiltRows(
 ): void {
   bilinearRow(right, { width, height, data: across }, region, y);
   bilinearRow(up, { width, height, data: rising }, region, y);
-}
-
-/** The same where a skyline says what is land: haze before the sky behind it is told apart. */
-function throughHazeToLand(
-  out: Relief,
-  { first, width, aside, ahead, rise }: ReliefRow,
-  skyline: Float32Array,
-): void {
-  for (let x = 0, i = first; x < width; x++, i++) {
-    const land = skyline[i];
-    out.land[i] = land;
-    out.distance[i] = 0;
-    if (land === 0) continue;
-    const ray = Math.sqrt(aside[x] * aside[x] + ahead[x] * ahead[x] + rise[x] * rise[x]);
-    out.distance[i] = land * Math.min(HAZE.farthest, out.reach[i] * ray);
-  }
-}
-
-/** How long the way through haze is at the pixels of a row. */
-function throughHaze(
-  { distance, reach }: Relief,
-  { first, width, aside, ahead, rise, land }: ReliefRow,
-): void {
-  for (let x = 0; x < width; x++) {
-    const i = first + x;
-    const ray = Math.sqrt(aside[x] * aside[x] + ahead[x] * ahead[x] + rise[x] * rise[x]);
-    const perSky = perHazeLength(rise[x] / ray);
-    distance[i] = 1 / (land[x] / (reach[i] * ray) + (1 - land[x]) * perSky);
-  }
 }

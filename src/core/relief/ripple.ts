@@ -4,7 +4,7 @@ import type { Relief } from './relief-planes';
 const LEVEL = 0.5;
 
 /** The steepest ripple, tangent of its angle: an edge in the plate is no cliff. */
-const STEEPEST = 0.35;
+export const STEEPEST = 0.35;
 
 /**
  * Bends a normal of a relief by a fold of the plate's fine shading. On what is level, up in the picture is away from the eye, under a

@@ -16,6 +16,8 @@ interface KernelExports {
   enlargeRows: (...args: number[]) => void;
   layDab: (...args: number[]) => void;
   followEdge: (...args: number[]) => void;
+  layGround: (...args: number[]) => void;
+  throughHaze: (...args: number[]) => void;
   addSpikes: (...args: number[]) => void;
   addGrain: (...args: number[]) => void;
   joinSky: (...args: number[]) => void;
@@ -33,11 +35,11 @@ export const TABLES = 65536;
 /** Bytes for a tile, its lattice and a list of what casts shadows on it: a word each, of which none takes less than 16 bytes of the block. */
 const TILE_ROOM = TILE_BYTES + LATTICE_BYTES + OCCLUDER_BYTES / 4;
 
-/** Small pictures that a sky is made of. */
-const SKY_SMALLS = 8;
+/** Small pictures that a kernel looks at, at most. */
+const MOST_SMALLS = 9;
 
 /** Bytes of shared memory that one worker's kernels need. */
-export const KERNEL_SCRATCH = TABLES + OCCLUDER_BYTES + Math.max(TILE_ROOM, linesOf(SKY_SMALLS));
+export const KERNEL_SCRATCH = TABLES + OCCLUDER_BYTES + Math.max(TILE_ROOM, linesOf(MOST_SMALLS));
 
 /* Layout of the tables: display codes, parameters, four pixels, then a row of LAYER.BYTES a layer. */
 export const PARAMS = DISPLAY_CODE_STEPS;

@@ -4,6 +4,7 @@ import { lensKernels, type LensKernels } from './lens-kernels';
 import { lightKernels, type LightKernels } from './light-kernels';
 import { pictureKernels, type PictureKernels } from './picture-kernels';
 import { plateKernels, type PlateKernels } from './plate-kernels';
+import { reliefKernels, type ReliefKernels } from './relief-kernels';
 import { skyKernels, type SkyKernels } from './sky-kernels';
 
 export { KERNEL_SCRATCH } from './bound';
@@ -13,7 +14,7 @@ export { KERNEL_SCRATCH } from './bound';
  * least LEAST_SIDE pixels wide. What they do is what the functions of the core do that stand in for them without kernels: the tests'
  * oracle.
  */
-export type Kernels = PictureKernels & PlateKernels & SkyKernels & LensKernels & LightKernels;
+export type Kernels = PictureKernels & PlateKernels & SkyKernels & LensKernels & LightKernels & ReliefKernels;
 
 /** Binds a compiled module to a memory. `scratch` is a block of KERNEL_SCRATCH bytes that is this worker's alone. */
 export function createKernels(
@@ -22,5 +23,5 @@ export function createKernels(
   scratch: PlaneRef,
 ): Kernels {
   const bound = bindKernels(module, memory, scratch);
-  return { ...pictureKernels(bound), ...plateKernels(bound), ...skyKernels(bound), ...lensKernels(bound), ...lightKernels(bound) };
+  return { ...pictureKernels(bound), ...plateKernels(bound), ...skyKernels(bound), ...lensKernels(bound), ...lightKernels(bound), ...reliefKernels(bound) };
 }

@@ -24,8 +24,8 @@ const SHADES = { walls: WALLS, decks: [], standees: [], ends: {} };
 const arena = createArena(64 * 2 ** 20);
 const kernels = createKernels(loadKernels(), arena.memory, arena.allocate(KERNEL_SCRATCH).offset);
 const plane = (value = 0) => {
-  const floats = new Float32Array(arena.memory.buffer, arena.allocate(4 * COUNT).offset, COUNT);
-  return floats.fill(value);
+  const { offset } = arena.allocate(4 * COUNT);
+  return new Float32Array(arena.memory.buffer, offset, COUNT).fill(value);
 };
 
 /** Level ground with grass in its left third, whose blades face anywhere. */

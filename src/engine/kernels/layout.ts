@@ -2,6 +2,7 @@ import { LUMINANCE } from '@/core/color/luminance';
 import { MIDDLE_GREY } from '@/core/color/middle-grey';
 import { GRADE_STEPS, GRADE_TABLES, TONE_STEPS } from '@/core/grade/grade';
 import { BLACK, LIFT } from '@/core/day/even-out';
+import { FARTHEST_GROUND } from '@/core/geometry/ground';
 import { VEIL } from '@/core/matte/refine-edge';
 import { STEEP_FROM, STEEP_TO } from '@/core/plane/steepen';
 import { ACROSS, SPIKE_STRIDE, STEPS } from '@/core/lens/add-spikes';
@@ -11,6 +12,7 @@ import { ENDS, NEAR_STANDEE, ON_WALL, SHARPEST } from '@/core/light/occlusion';
 import { OWN_SHEEN } from '@/core/light/own-sheen';
 import { CUTOFF_SOFT, NO_CUTOFF } from '@/core/light/point-light';
 import { SOFT_LEVELS } from '@/core/light/soft-coverage';
+import { STEEPEST } from '@/core/relief/ripple';
 import { HAZE } from '@/core/relief/haze-length';
 import { CLOUD_KEEPS, CLOUD_TAKES, FORWARD, UNDER } from '@/core/sky/behind-skyline';
 import { ALL_LAND, CLOUD, OWN, TOWN_ON_CLOUDS } from '@/core/sky/sky-light';
@@ -40,6 +42,8 @@ export const KERNEL_NUMBERS = {
   LAST_SOFT_LEVEL: SOFT_LEVELS - 1,
   SPIKE_ACROSS: ACROSS,
   SKY_ALL_LAND: ALL_LAND,
+  FARTHEST_GROUND,
+  STEEPEST_RIPPLE: STEEPEST,
   HAZE_TOP: HAZE.top,
   HAZE_FARTHEST: HAZE.farthest,
   FORWARD_HAZE: FORWARD.haze,
@@ -172,6 +176,14 @@ export const SKY = {
 } as const;
 
 /**
+ * What ground is laid with. In 64 bits: rays, height of the first row and from one to the next as fractions of the plate's. Then how a step
+ * down the plate leads ahead and up, height of the eye, and roughness, sheen and crease of the ground, and of water.
+ */
+export const GROUND = {
+  ...{ TOP: 72, DOWN: 88, EYE: 96, ROUGHNESS: 100, SHEEN: 104, CREASE: 108, WATER: 112 },
+} as const;
+
+/**
  * A small picture that is looked at between its pixels: where its data and how large it is, the row whose line is drawn, where the region
  * lies on it (its first pixel, and the way from one to the next), its two lines, and how far between them; bytes of a line.
  */
@@ -187,4 +199,4 @@ export const linesOf = (smalls: number) => smalls * 2 * SMALL.LINE;
 export const SPIKE = { BYTES: FLOAT * SPIKE_STRIDE } as const;
 
 /** Everything that kernels are told as byte offsets and lengths, by the name of its table. */
-export const KERNEL_LAYOUT = { LAYER, NIGHT_PARAMS, TABLES, LIGHT, LIT, OCCLUDER, TILE, SKY, SMALL, SPIKE } as const;
+export const KERNEL_LAYOUT = { LAYER, NIGHT_PARAMS, TABLES, LIGHT, LIT, OCCLUDER, TILE, SKY, GROUND, SMALL, SPIKE } as const;

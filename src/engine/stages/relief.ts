@@ -111,7 +111,8 @@ export const relief = stage({
       number
     >,
   pace: 'heavy',
-  run(out, inputs, { prepared: { plan, camera, walls, ahead, boxes, isLand } }, { region, of, cut }) {
+  run(out, inputs, { prepared, kernels }, { region, of, cut }) {
+    const { plan, camera, walls, ahead, boxes, isLand } = prepared;
     const standees = plan.standees.map((standee, k) => ({
       ...standee,
       creased: standee.crease,
@@ -124,13 +125,14 @@ export const relief = stage({
     const told = surveyIn(inputs.survey);
     // Beyond the skyline that the survey found, land stands where the land beside it does.
     const seen = inputs.tones ? { ...told, feet: inputs.tones.feet } : told;
-    reliefOf(of(out), of(inputs.plate), seen, camera, region, {
+    const surfaces = {
       ...{ ground: plan.ground, walls, decks: plan.decks, standees, folds: inputs.folds },
       wet: inputs.wet && cut(inputs.wet.coverage),
       skyline: inputs.skyline && cut(inputs.skyline.land),
       ends: Object.fromEntries(
         Object.entries(inputs.ends).map(([id, { coverage }]) => [id, cut(coverage)] as const),
       ),
-    });
+    };
+    reliefOf(of(out), of(inputs.plate), seen, camera, region, surfaces, kernels);
   },
 });
