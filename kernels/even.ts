@@ -4,10 +4,9 @@
 import { luminance, ONE, splatAt, ZERO } from './film';
 import { EVEN_BLACK, EVEN_LIFT, PART, SMALL_BYTES } from './generated';
 import { coverageAt, exponential, rootOf } from './line-coverage';
-import { logarithm } from './logarithm';
-import { begin, ready, seenAt } from './small';
+import { binaryLogarithm } from './logarithm';
+import { begin, readyAll, seenAt } from './small';
 
-const PER_LN2 = f32x4.splat(1.44269504);
 const BLACK = f32x4.splat(EVEN_BLACK);
 const LIFT = f32x4.splat(EVEN_LIFT);
 
@@ -27,7 +26,7 @@ export function levelling(planes: usize, smalls: usize, level: f32, lines: usize
     const count = min<i32>(PART, width - first);
     begin(smalls, 4, lines);
     for (let y = 0; y < rows; y++) {
-      for (let k: usize = 0; k < 4; k++) ready(smalls + k * SMALL_BYTES, y, first, count);
+      readyAll(smalls, 4, y, first, count);
       const row = <usize>(y * width + first) << 2;
       for (let x = 0; x < count; x += 4) {
         const along = <usize>min<i32>(x, count - 4) << 2;
@@ -38,7 +37,7 @@ export function levelling(planes: usize, smalls: usize, level: f32, lines: usize
           seenAt(smalls + 3 * SMALL_BYTES, along),
           rootOf(shown),
         );
-        const stops = f32x4.mul(PER_LN2, logarithm(f32x4.add(BLACK, f32x4.pmax(ZERO, shown))));
+        const stops = binaryLogarithm(f32x4.add(BLACK, f32x4.pmax(ZERO, shown)));
         const here = f32x4.add(f32x4.mul(seenAt(smalls, along), stops), seenAt(smalls + SMALL_BYTES, along));
         const away = f32x4.sub(goal, here);
         const moved = v128.bitselect(f32x4.mul(LIFT, away), away, f32x4.gt(away, ZERO));

@@ -1,7 +1,7 @@
 /* A coverage whose edge follows the plate's, four pixels at a time. The same as `followEdge` of src/core/matte/refine-edge.ts, 32-bit. */
 import { ONE, ZERO } from './film';
 import { EDGE_VEIL, PART, PER_EDGE_VEIL, SMALL_BYTES } from './generated';
-import { begin, ready, seenAt } from './small';
+import { begin, readyAll, seenAt } from './small';
 
 const VEIL = f32x4.splat(EDGE_VEIL);
 const PER_VEIL = f32x4.splat(PER_EDGE_VEIL);
@@ -27,7 +27,7 @@ export function followEdge(planes: usize, smalls: usize, lines: usize, width: i3
     const count = min<i32>(PART, width - first);
     begin(smalls, 4, lines);
     for (let y = 0; y < rows; y++) {
-      for (let k: usize = 0; k < 4; k++) ready(smalls + k * SMALL_BYTES, y, first, count);
+      readyAll(smalls, 4, y, first, count);
       const row = <usize>(y * width + first) << 2;
       for (let x = 0; x < count; x += 4) {
         const along = <usize>min<i32>(x, count - 4) << 2;

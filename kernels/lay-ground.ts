@@ -8,7 +8,7 @@ import {
   HAZE_FARTHEST, HAZE_TOP, PART, SMALL_BYTES, STEEPEST_RIPPLE,
 } from './generated';
 import { coverageAt, rootOf } from './line-coverage';
-import { begin, ready, seenAt } from './small';
+import { begin, readyAll, seenAt } from './small';
 
 const LANES = f32x4(0, 1, 2, 3);
 const TWO = f32x4.splat(2);
@@ -146,9 +146,9 @@ export function layGround(
     const count = min<i32>(PART, width - first);
     begin(small, 9, lines);
     for (let y = 0; y < rows; y++) {
-      for (let k: usize = 0; k < 5; k++) ready(small + k * SMALL_BYTES, y, first, count);
-      for (let k: usize = 5; hasWater && k < 7; k++) ready(small + k * SMALL_BYTES, y, first, count);
-      for (let k: usize = 7; hasFolds && k < 9; k++) ready(small + k * SMALL_BYTES, y, first, count);
+      readyAll(small, 5, y, first, count);
+      if (hasWater) readyAll(small + 5 * SMALL_BYTES, 2, y, first, count);
+      if (hasFolds) readyAll(small + 7 * SMALL_BYTES, 2, y, first, count);
       const row = <usize>(y * width + first) << 2;
       for (let x = 0; x < count; x += 4) {
         const column = min<i32>(x, count - 4);

@@ -4,6 +4,7 @@ import { ONE } from './film';
 const FRACTION = i32x4.splat(0x7fffff);
 const UNIT = i32x4.splat(0x3f800000);
 const LN2 = f32x4.splat(0.69314718);
+const PER_LN2 = f32x4.splat(1.44269504);
 
 /** Natural logarithm of what is over 0, to some 1e-6: of the exponent, and of the fraction by its series in (m - 1) / (m + 1). */
 @inline
@@ -18,4 +19,10 @@ export function logarithm(x: v128): v128 {
   sum = f32x4.add(f32x4.mul(sum, t2), f32x4.splat(0.66666667));
   sum = f32x4.add(f32x4.mul(sum, t2), f32x4.splat(2));
   return f32x4.add(f32x4.mul(exponent, LN2), f32x4.mul(sum, t));
+}
+
+/** Logarithm to the base of 2, of what is over 0. */
+@inline
+export function binaryLogarithm(x: v128): v128 {
+  return f32x4.mul(PER_LN2, logarithm(x));
 }

@@ -11,11 +11,10 @@
  */
 
 import { LAST_SOFT_LEVEL, OCCLUDER_SIGHT, ON_WALL, SHADOW_ENDS, SHARPEST_EDGE, TILE_LIST } from './generated';
-import { logarithm } from './logarithm';
+import { binaryLogarithm } from './logarithm';
 
 const ZERO = f32x4.splat(0);
 const ONE = f32x4.splat(1);
-const LOG2E = f32x4.splat(1.44269504);
 const SHARPEST = f32x4.splat(SHARPEST_EDGE);
 
 @inline
@@ -55,7 +54,7 @@ function look(plane: usize, width: u32, right: usize, below: usize, fx: f32, fy:
 @inline
 function levelOf(soft: v128, width: u32): v128 {
   const half = f32x4.mul(soft, f32x4.splat(<f32>width));
-  const coarse = f32x4.add(f32x4.mul(logarithm(f32x4.pmax(ONE, half)), LOG2E), ONE);
+  const coarse = f32x4.add(binaryLogarithm(f32x4.pmax(ONE, half)), ONE);
   const level = v128.bitselect(coarse, half, f32x4.ge(half, ONE));
   return f32x4.pmin(f32x4.splat(LAST_SOFT_LEVEL), f32x4.pmax(ZERO, level));
 }

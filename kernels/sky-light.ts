@@ -5,7 +5,7 @@
 import { fading } from './fading';
 import { luminance, ONE, splatAt, ZERO } from './film';
 import { logarithm } from './logarithm';
-import { begin, ready, seenAt } from './small';
+import { begin, ready, readyAll, seenAt } from './small';
 import {
   CLOUD_BRIGHT, CLOUD_OWN, CLOUD_THICK, OWN_LEAST, OWN_MOST, PART, SKY_ALL_LAND, SMALL_BYTES, TOWN_LIGHT, TOWN_THIN,
 } from './generated';
@@ -38,7 +38,7 @@ export function skyLight(planes: usize, smalls: usize, above: usize, lines: usiz
     begin(smalls, 8, lines);
     for (let y = 0; y < rows; y++) {
       const row = <usize>(y * width + first) << 2;
-      for (let k: usize = 0; k < 6; k++) ready(smalls + k * SMALL_BYTES, y, first, count);
+      readyAll(smalls, 6, y, first, count);
       if (hasOwn) ready(broad, y, first, count);
       if (cloud) ready(cover, y, first, count);
       for (let x = 0; x < count; x += 4) {

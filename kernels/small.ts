@@ -77,6 +77,12 @@ export function ready(small: usize, y: i32, first: i32, count: i32): void {
   store<f32>(small + SMALL_DOWN, min<f32>(1, max<f32>(0, v - <f32>row)));
 }
 
+/** The same of some small pictures, one behind the other. */
+@inline
+export function readyAll(smalls: usize, count: usize, y: i32, first: i32, pixels: i32): void {
+  for (let k: usize = 0; k < count; k++) ready(smalls + k * SMALL_BYTES, y, first, pixels);
+}
+
 @inline
 export function seenAt(small: usize, at: usize): v128 {
   return lineAt(load<u32>(small + SMALL_UPPER), load<u32>(small + SMALL_LOWER), at, splatAt(small, SMALL_DOWN));

@@ -11,13 +11,13 @@ export interface RoundRow {
   up: Float32Array;
 }
 
-/** Pixels of a row, from the first to before the last. */
+/** Pixels of a row between which something covers any: the first, and the first beyond. */
 interface Span {
   from: number;
   to: number;
 }
 
-/** The pixels between which a coverage is any on a row; none in most rows. */
+/** Where a coverage is any on a row; on most rows nowhere. */
 export function coveredSpan({ first, width }: ReliefRow, coverage: Float32Array): Span {
   let [from, to] = [0, width];
   while (from < width && coverage[first + from] === 0) from++;
@@ -29,7 +29,6 @@ export function coveredSpan({ first, width }: ReliefRow, coverage: Float32Array)
  * Lays a row of a standee over what lies behind it. Each pixel is one or the other: between a person and a wall there is air, where a lamp may
  * hang, and halfway between a boat and water a mirror would face anywhere. But what is behind shines less where it is covered.
  *
- * @param from @param to the pixels between which it covers any
  * @param box of one that is a box
  */
 export function rasterizeStandee(

@@ -55,13 +55,16 @@ export function reliefOf(
   lay?.layGround(out, plate, survey, camera, region, surfaces);
   for (let y = 0; y < region.height && (found || layOver); y++) {
     sightRow(row, camera, region, y);
-    bilinearRow(feet, { width: survey.width, height: survey.height, data: survey.feet }, region, y);
-    footRow(row, feet, camera);
+    // What is laid already knows them; walls ask for them once more.
+    if (found || surfaces.walls.length > 0) {
+      readRow(feet, survey, survey.feet, region, y);
+      footRow(row, feet, camera);
+    }
     if (surfaces.folds) tiltRows(row.foldRight, row.foldUp, surfaces.folds, region, y);
     if (found) {
       readFound(found, survey, region, y);
       rasterizeGround(out, row, plate, found, camera, surfaces);
-    } else readLaid(row, out);
+    } else if (surfaces.walls.length > 0) readLaid(row, out);
     layOver?.(y);
     if (!found) continue;
     if (surfaces.skyline) throughHazeToLand(out, row, surfaces.skyline);
@@ -98,7 +101,7 @@ function createOver(
   return (y) => {
     rasterizeWalls(out, row, walls, camera);
     if (leaves) {
-      bilinearRow(leaves, { width: survey.width, height: survey.height, data: survey.leaves }, region, y);
+      readRow(leaves, survey, survey.leaves, region, y);
       rasterizeLeaves(out, row, leaves);
     }
     for (const { outline, deck, coverage } of decks) {
@@ -114,7 +117,7 @@ function createOver(
   };
 }
 
-/** Takes what was laid of a row back from the relief's planes. */
+/** Takes what walls ask of the ground back from what was laid of a row. */
 function readLaid({ first, width, ground, land }: ReliefRow, { unknownFacing, distance }: Relief): void {
   for (let x = 0, i = first; x < width; x++, i++) {
     ground[x] = 1 - unknownFacing[i];
@@ -129,21 +132,24 @@ const foundRow = ({ scratch }: ReliefRow, { water }: Survey): FoundRow => ({
   ...(water && { water: { slope: scratch(), offset: scratch() } }),
 });
 
-function readFound(
-  found: FoundRow,
-  { width, height, ground, sky, water }: Survey,
+/** Reads a row of one of the survey's planes. */
+const readRow = (
+  row: Float32Array,
+  { width, height }: Pick<Survey, 'width' | 'height'>,
+  data: Float32Array,
   region: Region,
   y: number,
-): void {
-  const read = (row: Float32Array, data: Float32Array) =>
-    bilinearRow(row, { width, height, data }, region, y);
-  read(found.ground, ground.slope);
-  read(found.groundOffset, ground.offset);
-  read(found.sky, sky.slope);
-  read(found.skyOffset, sky.offset);
+) => bilinearRow(row, { width, height, data }, region, y);
+
+function readFound(found: FoundRow, survey: Survey, region: Region, y: number): void {
+  const { ground, sky, water } = survey;
+  readRow(found.ground, survey, ground.slope, region, y);
+  readRow(found.groundOffset, survey, ground.offset, region, y);
+  readRow(found.sky, survey, sky.slope, region, y);
+  readRow(found.skyOffset, survey, sky.offset, region, y);
   if (!water || !found.water) return;
-  read(found.water.slope, water.slope);
-  read(found.water.offset, water.offset);
+  readRow(found.water.slope, survey, water.slope, region, y);
+  readRow(found.water.offset, survey, water.offset, region, y);
 }
 
 function tiltRows(
