@@ -40,12 +40,13 @@ function fresnelAt(half: v128): v128 {
 @inline
 export function ownSheen(nl: v128, nv: v128, half: v128): v128 {
   const both = f32x4.add(nl, nv);
+  const both2 = f32x4.mul(both, both);
   const half2 = f32x4.mul(half, half);
-  const spread = f32x4.add(f32x4.mul(f32x4.mul(both, both), f32x4.sub(OWN_A2, ONE)), half2);
-  const facets = f32x4.mul(f32x4.mul(PER_GREY, OWN_A2), f32x4.mul(half2, half2));
+  const spread = f32x4.add(f32x4.mul(f32x4.pmin(both2, half2), f32x4.sub(OWN_A2, ONE)), half2);
+  const facets = f32x4.mul(f32x4.mul(PER_GREY, OWN_A2), f32x4.mul(half2, f32x4.mul(half2, half2)));
   return f32x4.div(
     f32x4.mul(f32x4.mul(nl, facets), fresnelAt(half)),
-    f32x4.mul(f32x4.mul(spread, spread), hiding(nl, nv, OWN_A2)),
+    f32x4.mul(f32x4.mul(f32x4.mul(spread, spread), f32x4.pmax(both2, half2)), hiding(nl, nv, OWN_A2)),
   );
 }
 

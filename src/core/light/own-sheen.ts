@@ -9,7 +9,8 @@ export const OWN_SHEEN = { alpha: 0.36, f0: 0.04 } as const;
 
 /**
  * Sheen of a surface under a small source, as the share that it adds to an illuminance of 1 at right angles: it multiplies
- * the plate, as diffuse light does, on the ground that a surface reflects MIDDLE_GREY in the mean.
+ * the plate, as diffuse light does, on the ground that a surface reflects MIDDLE_GREY in the mean. A bent normal may look away from the
+ * eye that sees it, so that its cosines are those of no three directions: then it dims, the less they fit.
  *
  * @param nl cosine between normal and light, above 0
  * @param nv cosine between normal and view, above 0
@@ -18,9 +19,9 @@ export const OWN_SHEEN = { alpha: 0.36, f0: 0.04 } as const;
 export function ownSheen(nl: number, nv: number, lv: number): number {
   const { alpha } = OWN_SHEEN;
   const half = halfLength(lv);
-  const nh = (nl + nv) / half;
-  const spread = nh * nh * (alpha * alpha - 1) + 1;
-  const facets = (alpha * alpha) / (spread * spread);
+  const nh2 = ((nl + nv) / half) ** 2;
+  const spread = Math.min(1, nh2) * (alpha * alpha - 1) + 1;
+  const facets = (alpha * alpha) / (spread * spread * Math.max(1, nh2));
   return shown(nl, nv, half, alpha, facets) / MIDDLE_GREY;
 }
 

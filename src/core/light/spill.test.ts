@@ -115,7 +115,9 @@ describe('addPointSpill', () => {
         fc.double({ min: -1, max: 1, noNaN: true }),
         (nl, nv, lv) => {
           const value = ownSheen(nl, nv, lv);
-          expect(Number.isFinite(value) && value >= 0).toBe(true);
+          // True directions come to 21.4 at most; bent normals have cosines of none.
+          expect(value).toBeGreaterThanOrEqual(0);
+          expect(value).toBeLessThan(23);
         },
       ),
     );
