@@ -18,10 +18,11 @@ const LAYERS = ['core', 'db', 'engine', 'segment', 'server', 'state', 'ui', 'app
 
 /** Folders of the core: each may import from those before it, and from none behind. */
 const CORE = [
-  ...['plane', 'color', 'fields', 'geometry', 'film', 'frame', 'grade', 'day', 'survey', 'matte'],
+  ...['plane', 'color', 'fields', 'geometry', 'film', 'frame', 'grade', 'survey', 'matte'],
   ...[
     'plan',
     'relief',
+    'day',
     'layout',
     'light',
     'mirror',

@@ -170,3 +170,32 @@ test('the sun’s shadow is found and lifted out of lit ground', async ({ page, 
   await saved(page);
   expect((await sceneOf(request, id)).scene.plan.sunShadow).toMatchObject({ lift: 0 });
 });
+
+test('a wall that the sun missed is found with its shadow, and comes out of it', async ({ page, request }) => {
+  const id = await copyOf(request, 'brickyard-lane');
+  await openEditor(page, id);
+  await openPlan(page);
+  // The near wall lies in the sun; the hedge opposite in the shade.
+  await page.getByRole('button', { name: 'Draw a wall' }).click();
+  await dragOn(page, [0.03, 0.887], [0.2148, 0.7661]);
+  await dragOn(page, [0.6327, 0.5977], [0.95, 0.888]);
+  const hedge = async () => brightness(await toneAt(page, 0.9, 0.6, 0.02));
+  const wall = async () => brightness(await toneAt(page, 0.1, 0.55, 0.02));
+  const before = { hedge: await hedge(), wall: await wall() };
+  await page.getByRole('button', { name: 'Find it' }).click();
+  const shade = page.getByRole('textbox', { name: 'Day’s shade' });
+  await expect(shade).toHaveValue(/^2\.\d stops$/);
+  await pictureReady(page);
+  expect(await hedge()).toBeGreaterThan(before.hedge * 1.3);
+  expect(Math.abs((await wall()) - before.wall)).toBeLessThan(4);
+  await typeNumber(page, 'Day’s shade', 0);
+  await pictureReady(page);
+  expect(Math.abs((await hedge()) - before.hedge)).toBeLessThan(2);
+  await page.getByRole('button', { name: 'Find walls in it' }).click();
+  await expect(shade).toHaveValue(/^2\.\d stops$/);
+  await saved(page);
+  const { walls } = (await sceneOf(request, id)).scene.plan;
+  expect(walls.map(({ dayShade = 0 }) => dayShade > 2)).toEqual([false, true]);
+  await page.getByRole('button', { name: 'Find walls in it' }).click();
+  await expect(page.getByText('No other wall looks as if the sun missed it.')).toBeVisible();
+});

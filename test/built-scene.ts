@@ -65,7 +65,7 @@ export function builtScene(finish = PLAIN_SURFACE as Scene['plan']['ground']): S
     plan: {
       ...base.plan,
       ground: finish,
-      walls: [wall],
+      walls: [{ ...wall, dayShade: 1 }],
       decks: [{ ...{ id: 'd', name: 'Awning', outline, height: 2.4 }, ...finish }],
       standees: [standee],
       sunShadow: { matte: 'half', lift: 0.5 },

@@ -70,17 +70,16 @@ function roughLoop(ids: Uint8Array, [left, top, right, bottom]: number[]): Pair[
   const { width, height } = TRUTH;
   const [x0, x1] = [Math.floor(left * width), Math.min(width - 1, Math.ceil(right * width))];
   const [y0, y1] = [Math.floor(top * height), Math.min(height - 1, Math.ceil(bottom * height))];
-  const sides: [Pair[], Pair[]] = [[], []];
-  for (let y = y0; y <= y1; y += Math.min(LOOP_STEP, Math.max(1, y1 - y))) {
-    const there: number[] = [];
-    for (let x = x0; x <= x1; x++) if (ids[y * width + x] === SHOWS.standing) there.push(x);
-    if (there.length > 0) {
-      sides[0].push([there[0] / width, (y + 0.5) / height]);
-      sides[1].push([(there.at(-1)! + 1) / width, (y + 0.5) / height]);
-    }
-    if (y === y1) break;
+  const rows: { y: number; from: number; to: number }[] = [];
+  for (let y = y0; y <= Math.min(y1, height - 1); y++) {
+    const row = ids.subarray(y * width + x0, y * width + x1 + 1);
+    const from = row.indexOf(SHOWS.standing);
+    if (from >= 0) rows.push({ y, from: x0 + from, to: x0 + row.lastIndexOf(SHOWS.standing) + 1 });
   }
-  return [...sides[0], ...sides[1].reverse()];
+  // Every few rows, and the lowest: there it stands.
+  const drawn = rows.filter((_, k) => k % LOOP_STEP === 0 || k === rows.length - 1);
+  const side = (of: 'from' | 'to') => drawn.map((row): Pair => [row[of] / width, (row.y + 1) / height]);
+  return [...side('from'), ...side('to').reverse()];
 }
 
 /** How far a foot line goes on beyond the picture's edge that cuts it, as a share of its length. */

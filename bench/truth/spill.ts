@@ -8,7 +8,10 @@ import { outlineRow } from '@/core/geometry/outline-row';
 import type { PlatePoint } from '@/core/geometry/camera';
 import { wholeRegion } from '@/core/plane/region';
 import { parseScene } from '@/core/scene/parse-scene';
-import type { Fixture } from '@/core/scene/schema';
+import type { Fixture, Scene } from '@/core/scene/schema';
+import { coverageOf } from '@/engine/readouts/coverage';
+import { landOf } from '@/engine/readouts/land';
+import { shadedWalls } from '@/state/actions/shade-guess';
 import { receiveFromDisk } from '@/server/assets/asset-store';
 import { takePlate } from '@/server/scenes/intake';
 import { createServerRenderer } from '@/server/output/render-service';
@@ -21,7 +24,11 @@ import { ENTERED, enteredScene, litFixtures, type Entered, type Notes } from './
 import { halfFloats, TRUTH, TRUTH_ROOT, truthIds } from './truth-files';
 
 /** How much of the day is taken out before lamps light the plate. */
-const DAY = { evenOut: Number(process.env.EVEN_OUT ?? 0), lift: Number(process.env.LIFT ?? 1) };
+const DAY = {
+  evenOut: Number(process.env.EVEN_OUT ?? 0),
+  lift: Number(process.env.LIFT ?? 1),
+  walls: process.env.WALLS !== '0',
+};
 
 const dataDir = await mkdtemp(join(tmpdir(), 'sundew-truth-'));
 const space = openWorkspace(dataDir);
@@ -60,12 +67,22 @@ async function trueLight(folder: string, group: string): Promise<Float32Array> {
   return luminances({ r: channel(0), g: channel(1), b: channel(2) });
 }
 
+/** The shade of its walls, as it is guessed where a person asks for the sun's shadow. */
+async function withShades(scene: Scene): Promise<Scene> {
+  const { plan } = scene;
+  if (!plan.sunShadow) return scene;
+  const land = await renderer.read(landOf(scene), never);
+  const shadow = await renderer.read(coverageOf(scene, plan.sunShadow.matte), never);
+  return { ...scene, plan: { ...plan, walls: shadedWalls(scene, land, shadow) } };
+}
+
 const outcomes: { group: string; hand: number; ours: number }[] = [];
 
 async function hold({ entered, fixtures, ids, photo, truth: folder }: Pair): Promise<void> {
   const received = await receiveFromDisk(dataDir, photo);
   const { width, height } = await takePlate(space, received);
-  const scene = parseScene(enteredScene(entered, fixtures, { asset: received.hash, width, height }, DAY));
+  const flat = parseScene(enteredScene(entered, fixtures, { asset: received.hash, width, height }, DAY));
+  const scene = DAY.walls ? await withShades(flat) : flat;
   const plate = await platesLight(scene);
   for (const group of Object.keys(entered.groups)) {
     const own = fixtures.filter(({ circuit }) => circuit === group);

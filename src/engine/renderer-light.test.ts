@@ -261,6 +261,29 @@ describe('light in the renderer', () => {
     expect(renderer.isReady({ scene: lifted(0.4), region: WHOLE })).toBe(false);
   });
 
+  it('lights a wall in the day’s shade as one that the sun shines on, and lays the land no anew for it', async () => {
+    const { renderer, tasks } = spyRenderer();
+    const foot = [
+      { u: 0, v: 0.6 },
+      { u: 0.45, v: 0.58 },
+    ];
+    const shaded = (dayShade?: number): Scene => {
+      const wall = { id: 'w', name: 'Row', foot, height: 6, ...PLAIN_SURFACE, dayShade };
+      return { ...SCENE, plan: { ...SCENE.plan, walls: [wall] } };
+    };
+    const asItIs = await show(renderer, shaded());
+    tasks.length = 0;
+    const lifted = await show(renderer, shaded(2));
+    expect(tasks).not.toContain('relief');
+    const [onWall, beside] = [
+      [0.3, 0.45],
+      [0.7, 0.45],
+    ].map(([u, v]) => luminanceAt(lifted, u, v) - luminanceAt(asItIs, u, v));
+    expect(onWall).toBeGreaterThan(15);
+    expect(Math.abs(beside)).toBeLessThan(6);
+    expect(largestDifference(asItIs, await show(renderer, shaded(0)))).toBe(0);
+  });
+
   it('measures the tones of a night before it is refitted', async () => {
     const { renderer } = spyRenderer();
     const stretched = after(SCENE, setNight('Refit', { refit: { always: false, low: 0.1, high: 0.2 } }));

@@ -24,7 +24,8 @@ export const BLACK = 1 / 512;
 /** The level toward which places move, stops. */
 export const levelOf = (medianLuminance: number): number => Math.log2(BLACK + medianLuminance);
 
-const stopsOf = (luminance: number) => Math.log2(BLACK + Math.max(0, luminance));
+/** Stops of a luminance. */
+export const stopsOf = (luminance: number) => Math.log2(BLACK + Math.max(0, luminance));
 
 /** The shading of a plate from a small copy of it: a guided filter on log luminance (He, Sun and Tang 2013). */
 export function shadingOf({ width, height, r, g, b }: RgbPlanes): Shading {

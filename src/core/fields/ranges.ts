@@ -46,6 +46,7 @@ export const RANGES = {
   place: { min: -6, max: 6, step: 0.1, unit: 'stops', decimals: 1 },
   horizon: { min: -0.5, max: 1.5, step: 0.001, unit: '', decimals: 3 },
   wallHeight: { min: 0.05, max: 200, step: 0.1, unit: 'm', decimals: 1 },
+  dayShade: { min: 0, max: 5, step: 0.1, unit: 'stops', decimals: 1 },
   boxHeight: { min: 0.05, max: 60, step: 0.05, unit: 'm', decimals: 2 },
   boxSide: { min: 0.05, max: 60, step: 0.05, unit: 'm', decimals: 2 },
   boxTurn: { min: 0, max: 90, step: 0.5, unit: '°', decimals: 1 },

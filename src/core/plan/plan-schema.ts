@@ -22,13 +22,17 @@ export const groundSchema = object({ ...rippled, wet: id().optional() })
   .noUnknown()
   .required();
 
-/** A wall: the corners of its foot on the ground, its height in metres, and the matte at which it ends, if any. */
+/**
+ * A wall: the corners of its foot on the ground, its height in metres, the matte at which it ends, if any, and how many stops darker by
+ * day it is than what the sun shines on.
+ */
 export const wallSchema = object({
   id: id(),
   name: name(),
   foot: array(platePoint()).required().min(2).max(MOST_CORNERS),
   height: ranged('wallHeight'),
   until: id().optional(),
+  dayShade: ranged('dayShade').optional(),
   ...rippled,
 })
   .noUnknown()

@@ -26,6 +26,8 @@ export interface Wall extends RippledFinish {
   height: number;
   /** The matte at which it ends: it is only where this covers. */
   until?: string;
+  /** How many stops darker by day it is than what the sun shines on. */
+  dayShade?: number;
 }
 
 /** A matte that stands upright on its feet and faces the eye. */

@@ -159,6 +159,14 @@ export const setSurface = <Kind extends SurfaceKind>(
     }),
 });
 
+/** Says of walls, by their ids, by how many stops the day's shade darkens them. */
+export const shadeWalls = (stops: ReadonlyMap<string, number>): Command => ({
+  label: 'Walls in the shade',
+  apply: ({ plan }) => {
+    for (const wall of plan.walls) if (stops.has(wall.id)) wall.dayShade = stops.get(wall.id);
+  },
+});
+
 /** Takes a surface out of the ground plan. */
 export const removeSurface = (label: string, kind: SurfaceKind, id: string): Command => ({
   label,

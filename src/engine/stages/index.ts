@@ -4,7 +4,7 @@ import { cutout, ends } from './cutout';
 import { deviates } from './deviates';
 import { direct } from './direct';
 import { cover, drifted, driftLight } from './drift';
-import { even, gains, levelling, lift, peopledDay, shading } from './even';
+import { even, gains, levelling, lift, litWalls, peopledDay, shading, wallShade } from './even';
 import { brushed, found } from './found';
 import { grip } from './grip';
 import { hung } from './hung';
@@ -29,7 +29,7 @@ import { touchGround } from './touch-ground';
 
 /** Every stage that workers do. A stage that is added is named here, and by the stages that want it. */
 export const STAGES: readonly AnyStage[] = [
-  ...[plate, survey, shading, levelling, even, gains, lift],
+  ...[plate, survey, shading, levelling, even, gains, lift, wallShade, litWalls],
   ...[found, brushed, passes, edge, refined, softened, enlarged],
   ...[ends, cutout, laid, peopled, peopledDay, land],
   ...[open, tables, lut, range, night],

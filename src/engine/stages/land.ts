@@ -6,8 +6,13 @@ import type { Spot } from '../graph/spot';
 /** What of a document says where light finds what: the ground plan, and the plate's shape. */
 export type Land = { plan: GroundPlan; plate: Pick<Scene['plate'], 'width' | 'height'> };
 
-/** The sun's shadow is only of the plate's colour, and mirrors come after the light. */
-const withoutSun = (plan: GroundPlan): GroundPlan => ({ ...plan, sunShadow: undefined, mirrors: 0 });
+/** What the sun leaves dark is only of the plate's colour, and mirrors come after the light. */
+const withoutSun = (plan: GroundPlan): GroundPlan => ({
+  ...plan,
+  walls: plan.walls.map((wall) => ({ ...wall, dayShade: undefined })),
+  sunShadow: undefined,
+  mirrors: 0,
+});
 
 const standingPlan = (scene: Scene): GroundPlan =>
   withoutSun(withPlaced(cameraOf(scene), scene.plan, scene.placed));

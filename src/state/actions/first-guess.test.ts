@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { groundPoint } from '@/core/geometry/ground';
-import { createCamera, project } from '@/core/geometry/camera';
+import { createCamera, project, rayThrough } from '@/core/geometry/camera';
 import type { PlateLine } from '@/core/geometry/vanishing-point';
+import { cameraOf } from '@/core/picture/camera-of';
+import { meetWall, wallPieces } from '@/core/plan/wall-pieces';
 import { setPlan } from '@/core/scene/commands';
 import { runCommand } from '@/core/scene/command';
 import { streetLamp, streetScene } from '../../../test/street';
@@ -74,6 +76,30 @@ describe('firstGuess', () => {
       'The horizon and the sun’s shadow look like this.',
     );
     expect([bare, { ...bare, shadow: offer.shadow }, offer].map(isSeveral)).toEqual([false, true, true]);
+  });
+
+  it('says which walls lie in the day’s shade, where the sun shines', async () => {
+    const lit = await land();
+    const isWall = (i: number) => i % width < width / 2 && Math.floor(i / width) < 0.8 * height;
+    // All of the left side is dark, and the wall is what is seen there.
+    const dark = grey().map((value, i) => (isWall(i) ? value / 8 : value));
+    const streetInSun = async (asked: typeof scene) => {
+      const pieces = wallPieces(cameraOf(asked), asked.plan.walls);
+      const reach = lit.reach.map((far, i) => {
+        const at = { u: ((i % width) + 0.5) / width, v: (Math.floor(i / width) + 0.5) / height };
+        const ways = pieces.map((piece) => meetWall(piece, TRUE.eyeHeight, rayThrough(cameraOf(asked), at)));
+        return Math.min(1e4 * far, ...ways);
+      });
+      return { ...lit, reach, plate: { width, height, r: dark, g: dark, b: dark } };
+    };
+    const covering = (share: number) => () =>
+      Promise.resolve({ width, height, data: new Uint8Array(width * height).fill(255 * share) });
+    const inSun = (await firstGuess(scene, clues(HOUSES), streetInSun, undefined, covering(0.03)))!;
+    expect(inSun.plan.walls[0].dayShade).toBeGreaterThan(2);
+    expect(inSun.shadow).toBeUndefined();
+    expect(guessSays(inSun)).toBe('One wall, the horizon and the sun’s shadow look like this.');
+    const overcast = await firstGuess(scene, clues(HOUSES), streetInSun, undefined, covering(0));
+    expect(overcast!.plan.walls[0].dayShade).toBeUndefined();
   });
 
   it('takes no pipe on a guessed wall for a post, and one before it for one', async () => {

@@ -5,10 +5,12 @@ import type { CoveragePicture } from '@/core/matte/coverage-picture';
 import type { GroundPlan, Matte, Scene } from '@/core/scene/schema';
 import { SUN_LIFT, sunShadowMatte } from './matte-actions';
 import { guessedWall } from './plan-actions';
+import { shadedWalls } from './shade-guess';
 import { guessLay, type Clues, type ReadLand } from './plan-guess';
 
 /** What of a ground plan is offered when a photo is new: all of it is used, or nothing. */
 export interface FirstGuess {
+  /** Its walls say which of them lie in the day's shade. */
   plan: GroundPlan;
   /** The sun's own shadow, where much of it lies on the ground: lamps light the ground under it as that beside it. */
   shadow?: Matte;
@@ -20,10 +22,13 @@ const SHADED = 0.06;
 /** Reads what a matte of a scene covers. */
 export type ReadCoverage = (scene: Scene, matte: string) => Promise<CoveragePicture>;
 
-/** Whether a matte of the sun's shadow covers much of the picture. */
-async function isShaded(scene: Scene, shadow: Matte, coverage: ReadCoverage): Promise<boolean> {
-  const { data } = await coverage({ ...scene, mattes: [...scene.mattes, shadow] }, shadow.id);
-  return data.reduce((sum, value) => sum + value, 0) > SHADED * 255 * data.length;
+/** The matte of the sun's shadow where it covers much of the picture, and walls that say whether they lie in its shade. */
+async function guessSun(scene: Scene, land: ReadLand, coverage: ReadCoverage) {
+  const shadow = sunShadowMatte(scene);
+  const seen = await coverage({ ...scene, mattes: [...scene.mattes, shadow] }, shadow.id);
+  const isLarge = seen.data.reduce((sum, value) => sum + value, 0) > SHADED * 255 * seen.data.length;
+  const walls = scene.plan.walls.length > 0 ? shadedWalls(scene, await land(scene), seen) : [];
+  return { walls, ...(isLarge && { shadow }) };
 }
 
 /** Whether nobody has touched the ground plan of a scene, nor lit anything. */
@@ -55,8 +60,8 @@ export async function firstGuess(
     plan = { ...plan, walls: [...plan.walls, guessedWall({ ...scene, plan }, wall)] };
   }
   if (!coverage || scene.mattes.length >= MOST_MATTES) return { plan };
-  const shadow = sunShadowMatte({ ...scene, plan });
-  return { plan, ...((await isShaded({ ...scene, plan }, shadow, coverage)) && { shadow }) };
+  const { shadow, walls: shaded } = await guessSun({ ...scene, plan }, land, coverage);
+  return { plan: { ...plan, walls: shaded }, ...(shadow && { shadow }) };
 }
 
 const COUNTS = ['', 'One wall', 'Two walls', 'Three walls', 'Four walls'];
@@ -64,7 +69,8 @@ const COUNTS = ['', 'One wall', 'Two walls', 'Three walls', 'Four walls'];
 /** What is offered, in words. */
 export function guessSays({ plan: { walls }, shadow }: FirstGuess): string {
   const count = COUNTS[walls.length] ?? `${walls.length} walls`;
-  const parts = [count, 'the horizon', shadow ? 'the sun’s shadow' : ''].filter((part) => part !== '');
+  const isShaded = shadow !== undefined || walls.some(({ dayShade }) => dayShade);
+  const parts = [count, 'the horizon', isShaded ? 'the sun’s shadow' : ''].filter((part) => part !== '');
   const last = parts.pop()!;
   const said = parts.length > 0 ? `${parts.join(', ')} and ${last}` : last;
   return `${said[0].toUpperCase()}${said.slice(1)} ${parts.length > 0 ? 'look' : 'looks'} like this.`;

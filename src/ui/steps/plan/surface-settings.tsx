@@ -49,14 +49,7 @@ export function SurfaceSettings({ kind, surface }: SettingsProps) {
         />
       )}
       {'outline' in surface && <SlopeRows deck={surface} />}
-      {'foot' in surface && 'height' in surface && <GoesOn wall={surface} />}
-      {'foot' in surface && 'height' in surface && (
-        <Within
-          label="Matte at which the wall ends"
-          value={surface.until}
-          onChange={(until) => run(setSurface(`${name}: where it ends`, kind, id, { until }))}
-        />
-      )}
+      {'foot' in surface && 'height' in surface && <WallRows wall={surface} />}
       {'roundness' in surface && <BoxRows standee={surface} />}
       {'roundness' in surface && (
         <NumberRow
@@ -75,6 +68,35 @@ export function SurfaceSettings({ kind, surface }: SettingsProps) {
       />
       <RemoveIt kind={kind} surface={surface} />
     </section>
+  );
+}
+
+/** What is set of a wall alone. */
+function WallRows({ wall }: { wall: GroundPlan['walls'][number] }) {
+  const run = useScene((state) => state.run);
+  const change = useScene((state) => state.change);
+  const { id, name } = wall;
+  return (
+    <>
+      <GoesOn wall={wall} />
+      <Within
+        label="Matte at which the wall ends"
+        value={wall.until}
+        onChange={(until) => run(setSurface(`${name}: where it ends`, 'walls', id, { until }))}
+      />
+      <NumberRow
+        label="Day’s shade"
+        value={wall.dayShade ?? 0}
+        range={RANGES.dayShade}
+        initial={0}
+        onChange={(stops) =>
+          change(
+            `surface ${id} dayShade`,
+            setSurface(`${name}: day’s shade`, 'walls', id, { dayShade: stops || undefined }),
+          )
+        }
+      />
+    </>
   );
 }
 
