@@ -34,6 +34,7 @@ interface LayoutFile {
   focal_mm_35: number;
   eye_height_m: number;
   yaw_deg: number;
+  camera: Record<'position' | 'right' | 'up' | 'forward', number[]>;
   horizon: { left: number; right: number };
   walls: KnownWall[];
   things: { kind: string; foot: Pair; box: number[]; visible_area: number }[];

@@ -19,8 +19,9 @@ interface KnownFixture {
   outline?: Pair[];
   line?: Pair[];
   style?: 'room' | 'blind';
-  axis_point_3m?: Pair;
+  axis_world?: number[];
   world: number[];
+  foot_world: number[];
   lamp_inside_world?: number[];
 }
 
@@ -135,8 +136,23 @@ function depthOf({ style, world, lamp_inside_world: lamp }: KnownFixture): numbe
   return lamp ? hypot(lamp[0] - world[0], lamp[1] - world[1]) : ROOM_DEPTH;
 }
 
-function litFixture(fixture: KnownFixture): Fixture {
-  const { id, group, lumens, radius, outline, line, kind, axis_point_3m } = fixture;
+/** How far along its axis a person aims a headlamp at the ground, metres. */
+const AIMED = 6;
+
+/** Where a place of the world is seen. */
+function seenAt({ camera, focal_mm_35 }: Layout['known'], place: number[]): Pair {
+  const { position, right, up, forward } = camera;
+  const away = place.map((value, axis) => value - position[axis]);
+  const along = (axis: number[]) => axis.reduce((sum, value, k) => sum + value * away[k], 0);
+  const focal = (focal_mm_35 / 36) * TRUTH.width;
+  return [
+    0.5 + (focal * along(right)) / along(forward) / TRUTH.width,
+    0.5 - (focal * along(up)) / along(forward) / TRUTH.height,
+  ];
+}
+
+function litFixture(known: Layout['known'], fixture: KnownFixture): Fixture {
+  const { id, group, lumens, radius, outline, line, kind, axis_world: axis } = fixture;
   const [at, foot] = [placeOf(fixture.centre), placeOf(fixture.foot)];
   const own = { id: `f${id}`, name: `Lamp ${id}`, circuit: group, at, foot, aim: foot, path: [], lumens };
   if (outline) {
@@ -153,8 +169,9 @@ function litFixture(fixture: KnownFixture): Fixture {
     const path = line.filter((_, i) => i % 4 === 0).map(placeOf);
     return makeFixture('tube', { ...fixtureBasics('tube'), ...own, path, size: 0.001, lumens: 100 });
   }
-  if (axis_point_3m) {
-    const aim = placeOf(axis_point_3m);
+  if (axis) {
+    const [x, y, z] = fixture.foot_world;
+    const aim = placeOf(seenAt(known, [x + AIMED * axis[0], y + AIMED * axis[1], z]));
     return makeFixture('headlamps', {
       ...fixtureBasics('headlamps'),
       ...own,
@@ -178,7 +195,7 @@ export async function litLayout(name: string) {
   const ids = await keptIds(join(LAYOUT_ROOT, name, 'truth', 'id.u8.gz'));
   return {
     entered: enteredLayout(layout, fixtures),
-    fixtures: fixtures.map(litFixture),
+    fixtures: fixtures.map((fixture) => litFixture(layout.known, fixture)),
     ids,
     photo: layout.photo,
   };
