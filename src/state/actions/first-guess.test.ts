@@ -83,14 +83,14 @@ describe('firstGuess', () => {
     const isWall = (i: number) => i % width < width / 2 && Math.floor(i / width) < 0.8 * height;
     // All of the left side is dark, and the wall is what is seen there.
     const dark = grey().map((value, i) => (isWall(i) ? value / 8 : value));
-    const streetInSun = async (asked: typeof scene) => {
+    const streetInSun = (asked: typeof scene) => {
       const pieces = wallPieces(cameraOf(asked), asked.plan.walls);
       const reach = lit.reach.map((far, i) => {
         const at = { u: ((i % width) + 0.5) / width, v: (Math.floor(i / width) + 0.5) / height };
         const ways = pieces.map((piece) => meetWall(piece, TRUE.eyeHeight, rayThrough(cameraOf(asked), at)));
         return Math.min(1e4 * far, ...ways);
       });
-      return { ...lit, reach, plate: { width, height, r: dark, g: dark, b: dark } };
+      return Promise.resolve({ ...lit, reach, plate: { width, height, r: dark, g: dark, b: dark } });
     };
     const covering = (share: number) => () =>
       Promise.resolve({ width, height, data: new Uint8Array(width * height).fill(255 * share) });
