@@ -2,7 +2,7 @@ import { groundPoint, horizonAt } from '@/core/geometry/ground';
 import { project, type PlatePoint } from '@/core/geometry/camera';
 import { lineAt } from '@/core/geometry/line-at';
 import type { CoveragePicture } from '@/core/matte/coverage-picture';
-import type { EdgeStroke } from '@/core/matte/pass';
+import type { EdgeStroke, Pass } from '@/core/matte/pass';
 import type { GuessedWall } from './plan-guess';
 import type { GuessedDeck } from '@/core/layout/guess-decks';
 import type { GuessedThing } from '@/core/layout/guess-things';
@@ -204,17 +204,17 @@ export function postLoop({ outline }: GuessedPost): EdgeStroke | undefined {
   return thingLoop(corners.map((at) => Math.min(1, Math.max(0, at))));
 }
 
-/** A post that was guessed, as a matte and the standee that it is: round, and not creased. With what the edge brush found around it, if it did. */
+/**
+ * A post that was guessed, as a matte and the standee that it is: round, and not creased. With what the edge brush found around it, if it did,
+ * which may be its darker part alone.
+ */
 export function newPost(scene: Scene, post: GuessedPost, asset?: string): { matte: Matte; standee: Standee } {
   const { outline, foot } = post;
   const stroke = postLoop(post);
-  const matte: Matte =
-    asset !== undefined && stroke
-      ? brushedMatte(scene, 'Post', stroke, asset)
-      : {
-          ...newMatte(scene, 'outline'),
-          name: freeName('Post', scene.mattes),
-          passes: [{ ...newPass('outline'), kind: 'outline', points: outline }],
-        };
+  const shaft: Pass = { ...newPass('outline'), kind: 'outline', points: outline };
+  const found = asset !== undefined && stroke ? brushedMatte(scene, 'Post', stroke, asset) : undefined;
+  const matte: Matte = found
+    ? { ...found, passes: [...found.passes, shaft] }
+    : { ...newMatte(scene, 'outline'), name: freeName('Post', scene.mattes), passes: [shaft] };
   return { matte, standee: { ...newStandee(scene, matte, foot), roundness: 1, crease: 0 } };
 }
