@@ -1,5 +1,7 @@
 import { bilinearRow } from '../plane/bilinear-row';
 import { createBoxBlur } from '../plane/box-blur';
+import { createGuidedFilter } from '../plane/guided-filter';
+import { dilate } from '../plane/dilate';
 import type { RgbPlanes } from '../plane/plane';
 import { smoothStep } from '../plane/smooth-step';
 import type { Region } from '../plane/region';
@@ -23,7 +25,18 @@ const WITHIN = { inside: 0.8, outside: 0.1 } as const;
 export interface ShadowGains extends RgbPlanes {
   /** Green of the lit ground around, stops; where there is none, far over all that is lit. */
   lit: Float32Array;
+  /** How far a place lies at the shadow's rim, 0 to 1: the half-shadow goes on beyond what the shadow covers. */
+  rim: Float32Array;
+  /** Its broad tones as local lines of green in stops: what paving and its grain leave of them. */
+  slope: Float32Array;
+  offset: Float32Array;
 }
+
+/** Window of the broad tones, fraction of the width, and the variance up to which a difference is grain, stops. */
+const BROAD = { radius: 0.01, epsilon: 0.12 } as const;
+
+/** How broad the rim is, fraction of the width, and how softly it ends. */
+const HALF_SHADOW = { reach: 0.014, soft: 0.006 } as const;
 
 /** Share of what is around a place from which on lit ground there tells how bright it is: less may be a bin or a hedge. */
 const FEW = 0.03;
@@ -61,6 +74,7 @@ export function shadowGains(
   const spread = createBoxBlur(width, height, 2 * radius);
   const onGround = mean(coverage.map((c, i) => (c > WITHIN.inside ? ground[i] : NaN)));
   const alike = ground.map((value) => Math.max(0.02, 1 - Math.abs(value - onGround)));
+  findRim(out.rim, coverage, alike, width, height);
   const inside = coverage.map((c) => (c > WITHIN.inside ? 1 : 0));
   const outside = coverage.map((c, i) => (c < WITHIN.outside ? alike[i] : 0));
   const smooth = (data: Float32Array, by = blur) => {
@@ -71,6 +85,10 @@ export function shadowGains(
   const [insideWeight, outsideWeight] = [smooth(inside), smooth(outside)];
   const told = insideWeight.map((weight, i) => weight * outsideWeight[i]);
   const stops = CHANNELS.map((name) => plate[name].map((value) => Math.log2(BLACK + Math.max(0, value))));
+  const broadRadius = Math.max(1, Math.round(BROAD.radius * width));
+  const broad = createGuidedFilter(stops[1], width, height, broadRadius, BROAD.epsilon)(stops[1]);
+  out.slope.set(broad.slope);
+  out.offset.set(broad.offset);
   const green = stops[1].map((value, i) => value * outside[i]);
   const [litAround, weightAround] = [smooth(green, spread), smooth(outside, spread)];
   const local = stops.map((channel) => {
@@ -99,6 +117,20 @@ export function shadowGains(
     CHANNELS.forEach((name, c) => (out[name][i] = Math.min(MOST, Math.max(0, share * (sun + hue[c])))));
     out.lit[i] = weightAround[i] > FEW ? litAround[i] / weightAround[i] : UNKNOWN;
   }
+}
+
+/** How far each place lies in the shadow or at its rim, on surfaces like that on which it lies. */
+function findRim(
+  out: Float32Array,
+  coverage: Float32Array,
+  alike: Float32Array,
+  width: number,
+  height: number,
+): void {
+  out.set(coverage);
+  dilate(out, width, height, HALF_SHADOW.reach * width);
+  createBoxBlur(width, height, Math.max(1, Math.round(HALF_SHADOW.soft * width)))(out, out);
+  for (let i = 0; i < out.length; i++) out[i] *= alike[i];
 }
 
 /** The value that half of the weight lies under; 0 without any. */
@@ -137,27 +169,37 @@ export function liftShadow(
   lift: number,
 ): void {
   const { width, height } = gains;
-  const rows = [gains.r, gains.g, gains.b, gains.lit].map((data) => ({
-    data,
-    row: new Float32Array(region.width),
-  }));
-  const [red, green, blue, lit] = rows.map(({ row }) => row);
-  for (let y = 0, i = 0; y < region.height; y++) {
-    for (const { row, data } of rows) bilinearRow(row, { width, height, data }, region, y);
-    for (let x = 0; x < region.width; x++, i++) {
-      // Most of a picture lies in no shadow.
-      const share = coverage[i] === 0 ? 0 : lift * Math.min(1, RIM * coverage[i]);
-      const sun = share === 0 ? 1 : sunOn(plate.g[i], green[x], lit[x]);
-      out.r[i] = sun === 1 ? plate.r[i] : plate.r[i] * brightening(red[x], sun) ** share;
-      out.g[i] = sun === 1 ? plate.g[i] : plate.g[i] * brightening(green[x], sun) ** share;
-      out.b[i] = sun === 1 ? plate.b[i] : plate.b[i] * brightening(blue[x], sun) ** share;
+  const row = () => new Float32Array(region.width);
+  const [rim, red, green, blue, lit, slope, offset] = [row(), row(), row(), row(), row(), row(), row()];
+  const read = (to: Float32Array, data: Float32Array, y: number) =>
+    bilinearRow(to, { width, height, data }, region, y);
+  if (out !== plate) for (const name of CHANNELS) out[name].set(plate[name]);
+  const isShade = (value: number) => value > 0;
+  for (let y = 0; y < region.height; y++) {
+    const first = y * region.width;
+    read(rim, gains.rim, y);
+    // Most of a picture lies in no shadow.
+    if (!rim.some(isShade) && !coverage.subarray(first, first + region.width).some(isShade)) continue;
+    CHANNELS.forEach((name, c) => read([red, green, blue][c], gains[name], y));
+    read(lit, gains.lit, y);
+    read(slope, gains.slope, y);
+    read(offset, gains.offset, y);
+    for (let x = 0, i = first; x < region.width; x++, i++) {
+      const share = lift * Math.min(1, Math.max(RIM * coverage[i], rim[x]));
+      if (share === 0) continue;
+      const own = slope[x] * Math.log2(BLACK + Math.max(0, out.g[i])) + offset[x];
+      const sun = sunOn(own, green[x], lit[x]);
+      if (sun === 1) continue;
+      out.r[i] *= brightening(red[x], sun) ** share;
+      out.g[i] *= brightening(green[x], sun) ** share;
+      out.b[i] *= brightening(blue[x], sun) ** share;
     }
   }
 }
 
-/** How much of the sun a place has already, 0 to 1, by its green: in the half-shadow it is lifted no farther than to what is lit, and its grain over that. */
-function sunOn(value: number, gain: number, lit: number): number {
-  const dark = lit - Math.log2(BLACK + Math.max(0, value));
+/** How much of the sun a place has already, 0 to 1, by its broad green, stops: in the half-shadow it is lifted no farther than to what is lit, and its grain over that. */
+function sunOn(own: number, gain: number, lit: number): number {
+  const dark = lit - own;
   if (dark <= 0 || gain <= 0) return 1;
   const least = 2 ** -gain;
   const level = 2 ** -(dark + GRAIN.over * smoothStep(GRAIN.from, 1, dark / gain));

@@ -119,6 +119,9 @@ describe('the sun’s shadow', () => {
     g: new Float32Array(COUNT),
     b: new Float32Array(COUNT),
     lit: new Float32Array(COUNT),
+    rim: new Float32Array(COUNT),
+    slope: new Float32Array(COUNT),
+    offset: new Float32Array(COUNT),
   });
 
   it('is lifted to what lies beside it, per channel, with its grain', () => {
@@ -187,6 +190,20 @@ describe('the sun’s shadow', () => {
     const row = [...out.g.subarray(30 * WIDTH, 31 * WIDTH)];
     for (const value of row) expect(value).toBeLessThan(0.4 * 2 ** 0.22);
     for (const value of row.slice(44)) expect(value).toBeGreaterThan(0.2);
+  });
+
+  it('leaves no dark band: its half-shadow is lifted beyond what was found of it, but not what lies beside', () => {
+    const share = (x: number) => Math.min(1, Math.max(0, (x - 42) / 3));
+    const soft = (lit: number, shade: number) => plane((x) => shade + share(x) * (lit - shade));
+    const edge = { width: WIDTH, height: HEIGHT, r: soft(0.4, 0.05), g: soft(0.4, 0.06), b: soft(0.4, 0.1) };
+    const found = plane((x) => (x < 43 ? 1 : 0));
+    const [gains, out] = [planes(), planes()];
+    shadowGains(gains, edge, found, ground);
+    liftShadow(out, edge, found, gains, wholeRegion(WIDTH, HEIGHT), 1);
+    const at = (x: number) => out.g[30 * WIDTH + x];
+    expect(edge.g[30 * WIDTH + 43]).toBeLessThan(0.18);
+    for (let x = 43; x < 60; x++) expect(at(x)).toBeGreaterThan(0.28);
+    for (let x = 50; x < 60; x++) expect(at(x)).toBeCloseTo(0.4, 2);
   });
 
   it('is lifted beside a thing that is darker than the shade, far from all that is lit', () => {
