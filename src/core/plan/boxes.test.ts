@@ -121,6 +121,30 @@ describe('a box before the eye', () => {
     );
   });
 
+  it('has no fold where it is round: normals run on from face to face, and what is not round has its edges', () => {
+    const piece = boxPiece(camera, standing(-0.5, 7, 40, 2.5, 2, 1.2), [])!;
+    const ready = readyBox(piece, camera.eyeHeight);
+    const steepest = (roundness: number) => {
+      const out = emptyRelief();
+      let least = 1;
+      let before: Vec3 | undefined;
+      for (let u = 0; u < 1; u += 0.0005) {
+        const ray = rayThrough(camera, { u, v: 0.62 });
+        if (!marched(ray, piece)) {
+          before = undefined;
+          continue;
+        }
+        layBox(out, 0, [ray[0], ray[1], ray[2]], ready, Infinity, roundness);
+        const normal: Vec3 = [out.normalX[0], out.normalY[0], out.normalZ[0]];
+        if (before) least = Math.min(least, dot(before, normal));
+        before = normal;
+      }
+      return least;
+    };
+    expect(steepest(0)).toBeLessThan(0.1);
+    for (const roundness of [0.3, 0.5, 1]) expect(steepest(roundness)).toBeGreaterThan(0.998);
+  });
+
   it('goes on as its sides do where its matte reaches beyond it, no farther than its far corner and no wall', () => {
     const piece = boxPiece(camera, standing(0, 8, 30, 2, 3, 1.5), [])!;
     const [ready, out] = [readyBox(piece, camera.eyeHeight), emptyRelief()];

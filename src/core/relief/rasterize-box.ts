@@ -51,15 +51,16 @@ const entering = (eye: number, way: number) => (way > 0 ? -eye / way : way < 0 ?
 /** Where it goes out again. */
 const leaving = (eye: number, way: number) => (way > 0 ? (1 - eye) / way : way < 0 ? -eye / way : Infinity);
 
-/** How far out of the middle a share is, -1 to 1; at the rim it bends most. */
-const bend = (share: number) => {
+/** How far a face bends toward the one beside it at a share of its breadth, -1 to 1: at the edge both lean alike, so that none is seen. */
+function bend(share: number, roundness: number): number {
+  if (roundness === 0) return 0;
   const out = Math.min(1, Math.max(-1, 2 * share - 1));
-  return out * Math.abs(out);
-};
+  return Math.sign(out) * Math.max(0, (Math.abs(out) - 1) / roundness + 1);
+}
 
 /**
  * Lays one pixel of a box: the face that its ray comes in by. What of its matte reaches beyond the box goes on as that face
- * does, no nearer and no farther than the box. Round edges lean from face to face.
+ * does, no nearer and no farther than the box. Round edges lean from face to face, without a fold.
  *
  * @param met how far along the ray a wall is met: nothing of the box lies behind it
  * @param roundness 0: flat faces with sharp edges; 1: as round as a pebble
@@ -84,13 +85,12 @@ export function layBox(
   const isTop = inTop > inLeft && inTop > inRight;
   const side = inLeft > inRight ? 0 : 1;
   const facing = (side === 0 ? wayLeft : wayRight) > 0 ? 1 : -1;
-  const flat = 1 - roundness;
-  const [bendLeft, bendRight] = [bend(eye[0] + reach * wayLeft), bend(eye[1] + reach * wayRight)];
-  const bendUp = Math.max(0, bend(eye[2] + reach * wayUp));
-  const sideways = (axis: 0 | 1) =>
-    (isTop ? 0 : flat * facing * beside[side][axis]) -
-    roundness * (bendLeft * beside[0][axis] + bendRight * beside[1][axis]);
-  const [nx, ny, nz] = [sideways(0), sideways(1), (isTop ? flat : 0) + roundness * bendUp];
+  // The face that the ray comes in by faces wholly its own way, the others as far as it bends toward them.
+  const along = (face: 0 | 1, share: number) => (!isTop && side === face ? facing : -bend(share, roundness));
+  const [toLeft, toRight] = [along(0, eye[0] + reach * wayLeft), along(1, eye[1] + reach * wayRight)];
+  const up = isTop ? 1 : Math.max(0, bend(eye[2] + reach * wayUp, roundness));
+  const sideways = (axis: 0 | 1) => toLeft * beside[0][axis] + toRight * beside[1][axis];
+  const [nx, ny, nz] = [sideways(0), sideways(1), up];
   const long = Math.sqrt(nx * nx + ny * ny + nz * nz) || 1;
   out.reach[i] = reach;
   out.normalX[i] = nx / long;
