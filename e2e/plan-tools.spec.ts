@@ -171,7 +171,10 @@ test('the sun’s shadow is found and lifted out of lit ground', async ({ page, 
   expect((await sceneOf(request, id)).scene.plan.sunShadow).toMatchObject({ lift: 0 });
 });
 
-test('a wall that the sun missed is found with its shadow, and comes out of it', async ({ page, request }) => {
+test('a wall that the sun missed is found with its shadow, and comes out of it', async ({
+  page,
+  request,
+}) => {
   const id = await copyOf(request, 'brickyard-lane');
   await openEditor(page, id);
   await openPlan(page);
