@@ -1,3 +1,6 @@
+/** How deep what is meant is nested at most. */
+export const JSON_DEPTH = 40;
+
 /** JSON that is nested deeper than anything that is meant. */
 export class JsonDepthError extends Error {
   override name = 'JsonDepthError';

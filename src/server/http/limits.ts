@@ -1,3 +1,5 @@
+import { JSON_DEPTH } from '@/core/scene/parse-json';
+
 const MEBIBYTE = 2 ** 20;
 
 /** What the server takes at most, and keeps at most. `docs/reliability.md` has them as a table, which a test holds to these. */
@@ -17,7 +19,7 @@ export const LIMITS = {
   /** A scene's document, bytes of JSON. */
   documentBytes: 16 * MEBIBYTE,
   /** How deep JSON may be nested. */
-  jsonDepth: 40,
+  jsonDepth: JSON_DEPTH,
   /** Entries of a scene file, whatever they are. */
   sceneFileEntries: 4000,
   /** How many times its packed size an entry of a scene file may have. */

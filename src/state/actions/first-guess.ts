@@ -1,7 +1,7 @@
 import type { Command } from '@/core/scene/command';
 import { UNKNOWN } from '@/core/scene/new-scene';
 import { MOST_MATTES } from '@/core/matte/matte-schema';
-import type { CoveragePicture } from '@/core/matte/coverage-picture';
+import { coveredShare, type CoveragePicture } from '@/core/matte/coverage-picture';
 import type { GroundPlan, Matte, Scene } from '@/core/scene/schema';
 import { SUN_LIFT, sunShadowMatte } from './matte-actions';
 import { guessedWall } from './plan-actions';
@@ -26,7 +26,7 @@ export type ReadCoverage = (scene: Scene, matte: string) => Promise<CoveragePict
 async function guessSun(scene: Scene, land: ReadLand, coverage: ReadCoverage) {
   const shadow = sunShadowMatte(scene);
   const seen = await coverage({ ...scene, mattes: [...scene.mattes, shadow] }, shadow.id);
-  const isLarge = seen.data.reduce((sum, value) => sum + value, 0) > SHADED * 255 * seen.data.length;
+  const isLarge = coveredShare(seen) > SHADED;
   const walls = scene.plan.walls.length > 0 ? shadedWalls(scene, await land(scene), seen) : [];
   return { walls, ...(isLarge && { shadow }) };
 }

@@ -1,6 +1,6 @@
 import { guessShade } from '@/core/day/guess-shade';
 import { tonesOf } from '@/core/day/wall-tones';
-import type { CoveragePicture } from '@/core/matte/coverage-picture';
+import { coveredShare, type CoveragePicture } from '@/core/matte/coverage-picture';
 import { cameraOf } from '@/core/picture/camera-of';
 import { wallPieces } from '@/core/plan/wall-pieces';
 import { piecesSeen } from '@/core/relief/pieces-seen';
@@ -27,9 +27,7 @@ function guessedShades(
   land: LandPicture,
   shadow: CoveragePicture,
 ): number[] {
-  const pixels = shadow.data.length;
-  if (shadow.data.reduce((sum, value) => sum + value, 0) < SUNNY * 255 * pixels)
-    return plan.walls.map(() => 0);
+  if (coveredShare(shadow) < SUNNY) return plan.walls.map(() => 0);
   const camera = cameraOf({ plan, plate });
   const owned = plan.walls.flatMap((wall, k) => wallPieces(camera, [wall]).map((piece) => ({ piece, k })));
   const pieces = owned.map(({ piece }) => piece);
@@ -38,9 +36,9 @@ function guessedShades(
     level > 0.5 && land.land[i] > 0.5 && shadow.data[i] < IN_SHADOW ? 1 : 0,
   );
   const [ground] = tonesOf(land.plate, lit, 1);
-  const walls = tonesOf(land.plate, seen, pieces.length).map(({ pixels: own, level }, i) => ({
+  const walls = tonesOf(land.plate, seen, pieces.length).map(({ pixels, level }, i) => ({
     facing: [pieces[i].normalX, pieces[i].normalY] as const,
-    area: own / pixels,
+    area: pixels / seen.length,
     level,
   }));
   const shades = guessShade(walls, ground.level);

@@ -11,6 +11,13 @@ export function download(href: string, name = ''): void {
   link.click();
 }
 
+/** Hands a text to the browser's own downloads as a file. */
+export function downloadText(text: string, name: string, type = 'text/plain'): void {
+  const href = URL.createObjectURL(new Blob([text], { type }));
+  download(href, name);
+  URL.revokeObjectURL(href);
+}
+
 /** Something that is sent out, from the first word to the file in the browser's downloads. */
 export interface Sending {
   output: OutputProgress | undefined;

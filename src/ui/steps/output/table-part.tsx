@@ -7,7 +7,7 @@ import type { NightTable } from '@/state/session/answers';
 import { api, ApiError } from '@/state/session/api';
 import { useScene, useSession } from '../../editor/editor-context';
 import { Choice } from '../../controls/choice';
-import { download } from '../../sending/use-sending';
+import { downloadText } from '../../sending/use-sending';
 import classes from '../../worksheet/worksheet.module.css';
 
 const SIDES = TABLE_SIDES.map((side) => ({
@@ -38,9 +38,7 @@ export function TablePart() {
     try {
       await flush();
       const made = await api.nightTable(id, side);
-      const href = URL.createObjectURL(new Blob([made.text], { type: 'text/plain' }));
-      download(href, `${title}.cube`);
-      URL.revokeObjectURL(href);
+      downloadText(made.text, `${title}.cube`);
       setTable(made);
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
