@@ -2,15 +2,11 @@ import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from '@playwright/test';
 import { claimingPng, pictureBytes } from '../test/workspace';
 import { flatDng } from '../test/dng';
+import { chooseFile } from './support/choose-file';
 import { pictureReady, toneAt, warmth } from './support/editor';
 
-async function choose(page: Page, name: string, buffer: Buffer): Promise<void> {
-  const [chooser] = await Promise.all([
-    page.waitForEvent('filechooser'),
-    page.getByRole('button', { name: 'Choose a photo' }).click(),
-  ]);
-  await chooser.setFiles({ name, mimeType: 'application/octet-stream', buffer });
-}
+const choose = (page: Page, name: string, buffer: Buffer) =>
+  chooseFile(page, 'Choose a photo', { name, mimeType: 'application/octet-stream', buffer });
 
 /** Drops a file on the page as a pointer would. */
 async function drop(page: Page, name: string, buffer: Buffer): Promise<void> {

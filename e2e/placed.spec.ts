@@ -1,5 +1,6 @@
 import sharp from 'sharp';
 import { expect, type Page } from '@playwright/test';
+import { chooseFile } from './support/choose-file';
 import {
   brightness,
   copyOf,
@@ -40,13 +41,8 @@ const disc = () =>
     .png()
     .toBuffer();
 
-async function place(page: Page, name: string, buffer: Buffer): Promise<void> {
-  const [chooser] = await Promise.all([
-    page.waitForEvent('filechooser'),
-    page.getByRole('button', { name: 'Choose a picture' }).click(),
-  ]);
-  await chooser.setFiles({ name, mimeType: 'image/png', buffer });
-}
+const place = (page: Page, name: string, buffer: Buffer) =>
+  chooseFile(page, 'Choose a picture', { name, mimeType: 'image/png', buffer });
 
 test('a picture is seen in its place while it is still on its way in', async ({ page, request }) => {
   const id = await copyOf(request, 'tannery-court');

@@ -1,5 +1,6 @@
 import { expect, type Page } from '@playwright/test';
 import sharp from 'sharp';
+import { chooseFile } from './support/choose-file';
 import {
   brightness,
   copyOf,
@@ -175,13 +176,8 @@ test('a picture of a sky is chosen, shown half through while it is placed, fitte
   const plain = await toneAt(page, 0.5, 0.08);
   await openPart(page, /^Picture/);
   const red = { create: { width: 400, height: 300, channels: 3, background: '#c03020' } } as const;
-  const choose = async (name: string, buffer: Buffer) => {
-    const [chooser] = await Promise.all([
-      page.waitForEvent('filechooser'),
-      page.getByRole('button', { name: 'Choose a picture' }).click(),
-    ]);
-    await chooser.setFiles({ name, mimeType: 'image/png', buffer });
-  };
+  const choose = (name: string, buffer: Buffer) =>
+    chooseFile(page, 'Choose a picture', { name, mimeType: 'image/png', buffer });
   await choose('broken.png', Buffer.from('no picture'));
   await expect(page.getByRole('complementary').getByRole('alert')).toContainText('broken.png');
   await choose('ember.png', await sharp(red).png().toBuffer());
