@@ -1,14 +1,15 @@
 import type { PlateLine } from '@/core/geometry/vanishing-point';
 import { guessPerspective, type Perspective } from '@/core/layout/guess-horizon';
 import type { Plane } from '@/core/plane/plane';
-import { greyCopy } from './grey-copy';
+import { greyCopy, smallCopy } from './grey-copy';
 import { withMats, type OpenCv } from './opencv';
 import type { Picture } from './picture';
 import { straightLines } from './straight-lines';
 
 /** A plate, and what was found out about it so far: each once, when it is first asked for. */
 export class KnownPlate {
-  private found: { lines?: PlateLine[]; perspective?: Perspective | 'none'; grey?: Plane } = {};
+  private found: { lines?: PlateLine[]; perspective?: Perspective | 'none'; grey?: Plane; small?: Picture } =
+    {};
 
   constructor(readonly picture: Picture) {}
 
@@ -30,6 +31,11 @@ export class KnownPlate {
   /** Where its level lines run together. */
   levels(cv: OpenCv): number[] {
     return this.perspective(cv)?.level.map(({ u }) => u) ?? [];
+  }
+
+  /** Its small copy. */
+  small(cv: OpenCv): Picture {
+    return (this.found.small ??= smallCopy(cv, this.picture));
   }
 
   /** Its grey copy, codes. */

@@ -12,7 +12,9 @@ import { footEdges } from '@/core/layout/foot-edges';
 import { showsSuchGlass } from '@/core/layout/lamp-glass';
 import type { WallPiece } from '@/core/plan/wall-pieces';
 import { middleOf } from '@/core/plane/middle-of';
+import { findDiscs } from './find-discs';
 import { findAlike, type Sample } from './find-alike';
+import { dayCodes } from './day-codes';
 import { brushEdges } from './edge-brush';
 import { KnownPlate } from './known-plate';
 import type { OpenCv } from './opencv';
@@ -39,7 +41,7 @@ export class SegmentService {
 
   /** Takes the plate, before anything else. */
   open(picture: Picture): void {
-    this.plate = new KnownPlate(picture);
+    this.plate = new KnownPlate(dayCodes(picture));
   }
 
   /** Coverage after a stroke on what was found before, if anything was. A byte a pixel of the picture. */
@@ -70,10 +72,12 @@ export class SegmentService {
   /** Places of the plate that look like a part of it, and where a ground plan lets it be. */
   async findAlike(sample: Sample, clues?: TwinClues): Promise<Alike[]> {
     const { cv, plate } = await this.means();
-    const found = findAlike(cv, plate.picture, sample, clues && twinFit(clues));
+    const fits = clues && twinFit(clues);
+    const found = findAlike(cv, plate.small(cv), sample, fits);
     if (!sample.glass) return found;
+    const discs = fits ? findDiscs(plate.grey(cv), sample.at, fits) : [];
     const shows = showsSuchGlass(plate.grey(cv), sample.at, sample.glass.u);
-    return found.filter(({ at, times }) => shows(at, times));
+    return [...found.filter(({ at, times }) => shows(at, times)), ...discs];
   }
 
   /** The level edges of the plate along which a wall's foot may run. */
@@ -100,7 +104,7 @@ export class SegmentService {
   /** How the plate shows what another photo of the same place does; undefined where that is not sure. */
   async samePlace(other: Picture): Promise<PlaceMatch | undefined> {
     const { cv, plate } = await this.means();
-    return samePlace(cv, plate.picture, other);
+    return samePlace(cv, plate.picture, dayCodes(other));
   }
 
   /** Begins to follow edges from a place. */

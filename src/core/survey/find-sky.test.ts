@@ -72,4 +72,48 @@ describe('the sky at the plate’s upper edge', () => {
       ),
     ).toBeGreaterThan(0.97);
   });
+
+  it('is the same in a plate that is darker, warmer or in black and white', () => {
+    const street = (x: number, y: number) => {
+      if (y >= 50) return y % 12 < 4 ? [0.6, 0.58, 0.54] : HOUSE;
+      return x < 60 ? [0.5, 0.46, 0.4] : x < 120 ? CLOUD : BLUE;
+    };
+    const lights = { plain: [1, 1, 1], dark: [0.2, 0.2, 0.2], warm: [1, 0.85, 0.55], cold: [0.6, 0.8, 1] };
+    for (const [name, light] of Object.entries(lights)) {
+      const plate = plateOf((x, y) => street(x, y).map((tone, c) => tone * light[c]), 0.03);
+      expect(skyIn(plate, [64, 2, 116, 45]), name).toBeGreaterThan(0.95);
+      expect(skyIn(plate, [124, 2, 195, 45]), name).toBeGreaterThan(0.95);
+      expect(skyIn(plate, [2, 2, 55, 48]), name).toBeLessThan(0.05);
+    }
+    const grey = plateOf((x, y) => {
+      const light = y < 50 && x < 100 ? slates(x, y)[1] : y < 50 ? 0.5 : 0.2;
+      return [light, light, light];
+    });
+    expect(skyIn(grey, SKY_BOX)).toBeGreaterThan(0.95);
+    expect(skyIn(grey, ROOF_BOX)).toBeLessThan(0.05);
+  });
+
+  it('goes on over the soft rim of a cloud, not over the edge of a white house', () => {
+    const WHITE = [0.85, 0.86, 0.88];
+    const climb = (share: number) => BLUE.map((blue, c) => blue + share * (WHITE[c] - blue));
+    const cloud = plateOf((x, y) => (y >= 90 ? HOUSE : climb(Math.min(1, Math.max(0, (y - 30) / 6)))), 0.004);
+    expect(skyIn(cloud, [5, 45, 195, 85])).toBeGreaterThan(0.95);
+    const house = plateOf((x, y) => (y >= 90 ? HOUSE : x > 40 && x < 160 && y > 30 ? WHITE : BLUE), 0.004);
+    expect(skyIn(house, [50, 40, 150, 85])).toBe(0);
+  });
+
+  it('is no wall with windows that is cut by the edge, however light and plain', () => {
+    const windows = (x: number, y: number) => x % 20 > 8 && y % 16 > 5;
+    const light = plateOf((x, y) => {
+      if (y >= 70 || (x < 100 && windows(x, y))) return [0.05, 0.05, 0.05];
+      return x < 100 ? [0.8, 0.8, 0.8] : BLUE;
+    }, 0.004);
+    expect(skyIn(light, [2, 2, 98, 68])).toBeLessThan(0.02);
+    expect(skyIn(light, SKY_BOX)).toBeGreaterThan(0.95);
+  });
+
+  it('is no warm, red wall over grey ground, be it as calm as a sky', () => {
+    const wall = plateOf((_, y) => (y < 60 ? [0.5, 0.25, 0.1] : [0.1, 0.1, 0.1]), 0);
+    expect(skyIn(wall, [2, 2, 198, 58])).toBe(0);
+  });
 });

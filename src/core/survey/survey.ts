@@ -64,7 +64,11 @@ export function surveyPlate(
   const far = where('far');
   const water = hasWater(strokes) ? where('water') : undefined;
   const radius = Math.max(1, Math.round(REFINE.radius * width));
-  const refine = createGuidedFilter(features.lightness, width, height, radius, REFINE.epsilon);
+  const refineLifted = createGuidedFilter(features.lightness, width, height, radius, REFINE.epsilon);
+  const refine = (coverage: Float32Array): GuidedLine => {
+    const { slope, offset } = refineLifted(coverage);
+    return { slope: slope.map((value) => value * features.lift), offset };
+  };
   return {
     width,
     height,

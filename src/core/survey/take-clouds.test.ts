@@ -19,6 +19,7 @@ function skyWith(
   const features: PlateFeatures = {
     ...{ width, height, lightness, softLightness: lightness },
     ...{ a: tone(0.002, -0.02, 0), b: tone(0.02, -0.06, 0.03), texture: plane(() => 0.01) },
+    ...{ lift: 1, doubt: 0, oneHue: false },
   };
   const sky = Uint8Array.from(plane((x, y) => Number(y < 20 && !isPale(x, y) && !isDark(x, y))));
   const before = sky.slice();
