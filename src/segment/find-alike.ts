@@ -1,6 +1,8 @@
 import type { Fit } from '@/core/fixture/twin-fit';
 import type { Alike } from '@/core/fixture/twins';
 import type { PlatePoint } from '@/core/geometry/camera';
+import { beyondChance, type Peak } from './by-chance';
+import { fittingRows } from './fitting-rows';
 import { flags, withMats, type OpenCv } from './opencv';
 import type { Box, Picture } from './picture';
 import { hypot } from '@/core/plane/hypot';
@@ -16,10 +18,15 @@ export interface Sample {
 /** Sizes that are tried against the sample's, from the smallest, each so much larger than the one before. */
 const SCALES = { from: 0.36, to: 2.4, step: 1.16 } as const;
 
-/** Least side of a sample at a scale, pixels; likeness from which a place counts; most places a scale. */
+/** Least side of a sample at a scale, pixels. */
 const SMALLEST = 7;
-const LEAST = 0.48;
-const MOST = 60;
+
+/** Likeness from which a place counts, and most places a scale. */
+const PEAKS = { least: 0.48, most: 60 } as const;
+
+/** How far above and below where a twin may be it is seen what is as alike by chance, of the rows between, and how many that may be. */
+const BESIDE = 0.5;
+const MOST_BY_CHANCE = 0.1;
 
 /** Contrast under which a sample shows nothing, codes. */
 const PLAIN = 4;
@@ -64,8 +71,10 @@ export function findAlike(
       const size = { width: Math.round(across * times), height: Math.round(down * times) };
       if (Math.min(size.width, size.height) < SMALLEST) continue;
       const rows = fittingRows(fits, times, height);
-      const top = Math.max(0, Math.floor(rows.from - off.y * times));
-      const bottom = Math.min(height, Math.ceil(rows.to - off.y * times) + size.height);
+      if (rows.from > rows.to) continue;
+      const beside = Math.max(size.height, BESIDE * (rows.to - rows.from));
+      const top = Math.max(0, Math.floor(rows.from - beside - off.y * times));
+      const bottom = Math.min(height, Math.ceil(rows.to + beside - off.y * times) + size.height);
       if (size.width >= width || size.height >= bottom - top) continue;
       const band = keep(picture.roi({ x: 0, y: top, width, height: bottom - top }));
       const [scaled, likeness] = [keep(new cv.Mat()), keep(new cv.Mat())];
@@ -79,31 +88,21 @@ export function findAlike(
         v: (y + top + off.y * times) / height,
       });
       const mayBe = (x: number, y: number) => fits(placeOf(x, y), times);
-      for (const { x, y, score } of peaks(likeness.data32F, likeness.cols, size.width, mayBe)) {
-        if (contrast(rgb, width, { x, y: y + top, ...size }) < LEAST_CONTRAST * own) continue;
+      const isAlike = ({ x, y }: Peak) => {
+        if (contrast(rgb, width, { x, y: y + top, ...size }) < LEAST_CONTRAST * own) return false;
         const place = placeOf(x, y);
-        if (!looksLike(place, times)) continue;
-        if (glass && likenessAround(whole, at, place, times, half) < AROUND) continue;
-        found.push({ at: place, times, score });
-      }
+        return looksLike(place, times) && !(glass && likenessAround(whole, at, place, times, half) < AROUND);
+      };
+      const isOther = (x: number, y: number) =>
+        hypot(x + off.x * times - at.u * width, y + top + off.y * times - at.v * height) >
+        Math.max(size.width, across);
+      const limits = { ...PEAKS, apart: Math.max(1, Math.round(size.width / 3)) };
+      const tell = { mayBe, isOther, isAlike };
+      const sure = beyondChance(likeness.data32F, likeness.cols, limits, tell, MOST_BY_CHANCE);
+      for (const { x, y, score } of sure) found.push({ at: placeOf(x, y), times, score });
     }
     return found;
   });
-}
-
-/** Rows in which something can be, so many times as large, pixels. */
-function fittingRows(fits: Fit, times: number, height: number): { from: number; to: number } {
-  const steps = { rows: 160, columns: 12 };
-  let [from, to] = [Infinity, -Infinity];
-  for (let row = 0; row <= steps.rows; row++) {
-    for (let column = 0; column <= steps.columns; column++) {
-      if (!fits({ u: column / steps.columns, v: row / steps.rows }, times)) continue;
-      from = Math.min(from, row - 1);
-      to = Math.max(to, row + 1);
-      break;
-    }
-  }
-  return { from: (from / steps.rows) * height, to: (to / steps.rows) * height };
 }
 
 /** What counts of a lamp's sample at a scale: its glass, and a ring around it. */
@@ -204,23 +203,4 @@ function contrast(rgb: Uint8Array, stride: number, { x: left, y: top, width, hei
   }
   const count = 3 * width * height;
   return Math.sqrt(Math.max(0, squares / count - (sum / count) ** 2));
-}
-
-/** The highest places of a plane where something may be, each the highest within `apart` pixels of it. */
-function peaks(data: Float32Array, columns: number, apart: number, mayBe: (x: number, y: number) => boolean) {
-  const reach = Math.max(1, Math.round(apart / 3));
-  const high: { x: number; y: number; score: number }[] = [];
-  for (let i = 0; i < data.length; i++) {
-    const score = data[i];
-    if (!(score >= LEAST && score <= 1.01)) continue;
-    const [x, y] = [i % columns, Math.floor(i / columns)];
-    if (mayBe(x, y)) high.push({ x, y, score });
-  }
-  high.sort((a, b) => b.score - a.score);
-  const kept: typeof high = [];
-  for (const one of high) {
-    if (kept.length >= MOST) break;
-    if (kept.every(({ x, y }) => hypot(x - one.x, y - one.y) > reach)) kept.push(one);
-  }
-  return kept;
 }

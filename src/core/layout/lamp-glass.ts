@@ -33,7 +33,7 @@ const AROUND = Array.from({ length: RIM.places }, (_, k) => {
 });
 
 /** The share of a circle's rim across which the plate steps, all of it up or all of it down, 0 to 1. */
-function rimOf(plate: Plane, x: number, y: number, radius: number): number {
+export function rimOf(plate: Plane, x: number, y: number, radius: number): number {
   let [up, down] = [0, 0];
   const off = Math.max(0.75, 0.15 * radius);
   for (const [cos, sin] of AROUND) {
