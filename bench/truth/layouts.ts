@@ -1,4 +1,5 @@
 // Says how well the lie of the land is guessed on made-up places that nobody tuned to, against their exact truth.
+// A name behind it takes another take of each photo: dark, bright, warm, cold, hard, faded, grey or soft.
 import { createRequire } from 'node:module';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
@@ -31,6 +32,7 @@ import {
 } from './layout-alike';
 import { distanceShares, lampDistances } from './layout-lamps';
 import { layoutNames, placeOf, readLayout, SHOWS, type Layout } from './layout-files';
+import { otherTake } from './other-takes';
 import { compareCoverage, TRUTH } from './truth-files';
 
 /** Degrees within which a wall's facing is right, and the share of what it covers that must be for it to be right. */
@@ -169,6 +171,7 @@ const print = (name: string, row: Record<string, number>) =>
 
 for (const name of await layoutNames()) {
   const layout = await readLayout(name);
+  layout.photo = await otherTake(layout.photo, process.argv[2], dataDir);
   const scene = await sceneOn(layout);
   const start = performance.now();
   const service = await serviceOn(layout);

@@ -42,16 +42,19 @@ async function twinsOn(scene: Scene, lit: Fixture, picture: Picture) {
 console.log('Twins found of one fixture that is lit, on the demo plates\n');
 console.log('plate          lit first              there   found   right   precision  recall');
 for (const { plate, first, twins } of LIT_FIRST) {
-  const demo = JSON.parse(await readFile(`demo/scenes/${plate}.json`, 'utf8')) as { scene: object };
+  const demo = JSON.parse(await readFile(`demo/scenes/${plate}.json`, 'utf8')) as {
+    scene: { fixtures: { id: string }[] };
+  };
   const notes = JSON.parse(await readFile(join(TRUTH_ROOT, plate, 'notes.json'), 'utf8')) as Notes;
   const { data, info } = await sharp(`demo/plates/${plate}.jpg`)
     .resize(WIDTH)
     .raw()
     .toBuffer({ resolveWithObject: true });
   const size = { width: 1800, height: 1200 };
-  const whole = parseScene({ ...demo.scene, plate: { asset: '0'.repeat(64), ...size } });
-  const lit = whole.fixtures.find(({ id }) => id === first) as Fixture;
-  const scene = { ...whole, fixtures: [lit] };
+  // Placed pictures are not here: only the fixture that is lit is needed.
+  const own = { fixtures: demo.scene.fixtures.filter(({ id }) => id === first), placed: [] };
+  const scene = parseScene({ ...demo.scene, ...own, plate: { asset: '0'.repeat(64), ...size } });
+  const lit = scene.fixtures.find(({ id }) => id === first) as Fixture;
   const picture = { width: info.width, height: info.height, rgb: new Uint8Array(data) };
   const found = await twinsOn(scene, lit, picture);
   const middle = (polygon: [number, number][]): [number, number] =>
