@@ -1,5 +1,6 @@
 // Prints what the product takes, each beside something plain that is measured in the same run: all subjects, or those that are named.
 import { rm } from 'node:fs/promises';
+import { benchCrowd } from './crowd';
 import { benchDesk } from './desk';
 import { benchGlow } from './glow';
 import { benchGrowth } from './growth';
@@ -25,6 +26,7 @@ const SUBJECTS = {
   placed: benchPlaced,
   mirror: benchMirror,
   desk: benchDesk,
+  crowd: benchCrowd,
   kernels: benchKernels,
   growth: benchGrowth,
   output: benchOutput,
