@@ -18,6 +18,7 @@ import { test } from './support/kept-page';
 
 const ROOF = [0.06, 0.12] as const;
 const PAVING = [0.55, 0.9] as const;
+const LIT = [0.5, 0.7] as const;
 
 async function openNight(page: Page, id: string, part?: string): Promise<void> {
   await openEditor(page, id);
@@ -53,6 +54,30 @@ test('the tone curve is bent over the tones, on luminance or on colour, and stra
   await page.getByRole('button', { name: 'Straighten' }).click();
   await pictureReady(page);
   expect(await toneAt(page, ...ROOF)).toEqual(before);
+});
+
+test('lamps that are too bright for the exposure are told, and stopped down in one step', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, 'ferry-steps');
+  await openNight(page, id);
+  const exposure = async () => (await sceneOf(request, id)).scene.night.exposure;
+  const told = page.getByText(/stops too bright for the night’s exposure/);
+  await expect(told).toBeHidden();
+  await typeNumber(page, 'Exposure', 2);
+  await expect(told).toBeVisible();
+  const lit = brightness(await toneAt(page, ...LIT));
+  await page.getByRole('button', { name: 'Stop down' }).click();
+  await expect(told).toBeHidden();
+  await pictureReady(page);
+  await saved(page);
+  expect(await exposure()).toBeLessThan(-1);
+  expect(brightness(await toneAt(page, ...LIT))).toBeLessThan(lit - 10);
+  await page.keyboard.press('Control+z');
+  await expect(told).toBeVisible();
+  await saved(page);
+  expect(await exposure()).toBe(2);
 });
 
 test('tones take colours from the strip, and are refitted to what is left', async ({ page, request }) => {

@@ -11,6 +11,7 @@ import { wholeRegion } from '@/core/plane/region';
 import { circuitLight } from './readouts/circuit';
 import { landOf } from './readouts/land';
 import { toneRangeOf } from './readouts/tone-range';
+import { stopsTooBrightIn } from './readouts/too-bright';
 import type { LightParts } from '@/core/picture/circuit-light';
 import { STREET, streetLamp, streetScene, testCircuit } from '../../test/street';
 import {
@@ -295,5 +296,26 @@ describe('light in the renderer', () => {
       after(after(streetScene([]), setNight('Haze', { haze: 0 })), setSky('Sky', { from: 'plate' })),
     );
     expect(255 * high).toBeCloseTo(Math.max(...[0.1, 0.5, 0.8].map((v) => luminanceAt(codes, 0.5, v))), -1.3);
+  });
+
+  it('measures how much too bright is what burns: as much as its light, and nothing without any', async () => {
+    const { renderer } = spyRenderer();
+    const stops = (lumens: number, exposure = SCENE.night.exposure) =>
+      renderer.read(
+        stopsTooBrightIn(
+          after(
+            streetScene(lumens > 0 ? [streetLamp('l', 0.4, { lumens })] : []),
+            setNight('', { exposure }),
+          ),
+        ),
+        NEVER,
+      );
+    const lit = await stops(400_000);
+    expect(lit).toBeGreaterThan(1);
+    expect(await stops(800_000)).toBeCloseTo(lit + 1, 3);
+    expect(await stops(400_000, SCENE.night.exposure - 0.5)).toBeCloseTo(lit - 0.5, 3);
+    expect(await stops(0)).toBe(0);
+    // The day itself, which nothing burns in, is not too bright.
+    expect(await stops(0, 2)).toBe(0);
   });
 });

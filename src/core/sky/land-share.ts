@@ -5,25 +5,34 @@ import { smoothStep } from '../plane/smooth-step';
 /**
  * A place of the skyline as numbers side by side, so that a loop over pixels makes nothing anew: its own colour, the colours that the sky
  * and the land would have there; the weights of a place that surely is sky, surely land; how much sky lies around; the luminance that the
- * sky's own clouds do not fall below; how even the sky close by is; coverage by land as the survey found it.
+ * sky's own clouds do not fall below; how even the sky close by is; coverage by leaves, and by land as the survey found it.
  */
 export const PLACE = {
   ...{ own: 0, sky: 3, land: 6 },
-  ...{ withinSky: 9, withinLand: 10, nearSky: 11, floor: 12, even: 13, found: 14 },
-  count: 15,
+  ...{ withinSky: 9, withinLand: 10, nearSky: 11, floor: 12, even: 13, leaves: 14, found: 15 },
+  count: 16,
 } as const;
 
 /** How different land and sky must be, as a share of the sky, before colour tells them apart: not at all, and surely. */
 const APART = { none: 0.08, sure: 0.3 } as const;
 
-/** Within the sky, what is up to so much land is a cloud, and from so much on a wire, a bird, a leaf. */
-const THING = { from: 0.15, to: 0.5 } as const;
+/**
+ * Within the sky, what is up to so much land is a cloud, and from so much on a wire, a bird, a leaf. Land that is lighter than this share of
+ * the clouds counts as if it were so dark: against it, grain would be things.
+ */
+const THING = { from: 0.15, to: 0.5, lightest: 0.5 } as const;
 
 /** Within dark land, what is as the sky to within this share of it is sky that shows through; and how much sky must lie around. */
 const THROUGH = { same: 0.12, other: 0.4, around: 0.1 } as const;
 
 /** How dark land must be for that, as a share of the sky's light: surely, and not at all. */
 const DARK_LAND = { surely: 0.25, not: 0.6 } as const;
+
+/**
+ * Between leaves sky is what is so many times as light as they are, and as blue as white, or bluer: blue over the mean of red and green, as a
+ * share of the light. A cloud beside a blue sky, or the blue beside a cloud, is no other than sky there.
+ */
+const BETWEEN_LEAVES = { lighter: { from: 1.3, to: 2 }, bluer: { from: -0.15, to: 0.05 } } as const;
 
 /** How far a colour lies beside the mixtures of land and sky before it is a thing of its own, as a share of the sky. */
 const ASTRAY = { from: 0.12, to: 0.3 } as const;
@@ -78,9 +87,21 @@ const changeFromSky = (place: Float64Array): number =>
 export const isBrightLand = (landLight: number, skyLight: number): boolean =>
   landLight >= DARK_LAND.not * skyLight;
 
+/** How surely a place between leaves is sky, 0 to 1. */
+const betweenLeaves = (place: Float64Array, light: number, landLight: number): number => {
+  const { lighter, bluer } = BETWEEN_LEAVES;
+  const blue = (place[2] - (place[0] + place[1]) / 2) / Math.max(1e-4, light);
+  return (
+    place[PLACE.leaves] *
+    smoothStep(lighter.from, lighter.to, light / Math.max(1e-4, landLight)) *
+    smoothStep(bluer.from, bluer.to, blue)
+  );
+};
+
 /** Whether a place within dark land is too unlike the sky to be a gap that it shows through. */
 const isSolid = (place: Float64Array): boolean =>
   place[PLACE.withinLand] > SURELY &&
+  place[PLACE.leaves] === 0 &&
   changeFromSky(place) > Math.sqrt(3) * THROUGH.other * lightAt(place, PLACE.sky);
 
 /**
@@ -121,13 +142,15 @@ export function landShare(place: Float64Array): number {
   const mixed = Math.max(clamp(share, 0, 1), own);
   const trust = told * isEven;
   const between = trust * mixed + (1 - trust) * Math.max(place[PLACE.found], foreign(place, light, skyLight));
-  const below = (floor - light) / Math.max(1e-4, floor - landLight);
+  const below = (floor - light) / Math.max(1e-4, floor - Math.min(landLight, THING.lightest * floor));
   const thing = floor > landLight ? told * smoothStep(THING.from, THING.to, below) : 0;
+  const leafy = place[PLACE.leaves] > 0 ? betweenLeaves(place, light, landLight) : 0;
+  const same = 1 - smoothStep(THROUGH.same, THROUGH.other, Math.sqrt(change) / skyLight);
   const gap =
     smoothStep(0, THROUGH.around, place[PLACE.nearSky]) *
-    (1 - smoothStep(THROUGH.same, THROUGH.other, Math.sqrt(change) / skyLight)) *
+    Math.max(same, leafy) *
     (1 - smoothStep(DARK_LAND.surely, DARK_LAND.not, landLight / skyLight));
   const [inSky, inLand] = [place[PLACE.withinSky], place[PLACE.withinLand]];
   const unsure = Math.max(0, 1 - inSky - inLand);
-  return clamp(inSky * thing + inLand * (1 - gap) + unsure * between, 0, 1);
+  return clamp(inSky * thing + inLand * (1 - gap) + unsure * (1 - leafy) * between, 0, 1);
 }

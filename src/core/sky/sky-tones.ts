@@ -1,5 +1,6 @@
 import { LUMINANCE } from '../color/luminance';
 import { createBoxBlur } from '../plane/box-blur';
+import { leafyRim } from './leafy-rim';
 import { createFiller } from '../plane/pull-push';
 import type { RgbPlanes } from '../plane/plane';
 
@@ -24,6 +25,8 @@ export interface SkyTones {
   floor: Float32Array;
   /** How even the sky close by is: the least that it comes down to over its mean, 1 where it is all alike. */
   even: Float32Array;
+  /** Coverage by leaves and what sky is seen between them, 0 to 1: what is light and blue there is sky. */
+  leaves: Float32Array;
   /** Row on which land stands, fraction of the height. */
   feet: Float32Array;
 }
@@ -31,11 +34,11 @@ export interface SkyTones {
 /** Those that a skyline is read from. */
 export const SKY_TONES = [
   ...(['skyR', 'skyG', 'skyB', 'landR', 'landG', 'landB'] as const),
-  ...(['withinSky', 'withinLand', 'nearSky', 'floor', 'even'] as const),
+  ...(['withinSky', 'withinLand', 'nearSky', 'floor', 'even', 'leaves'] as const),
 ] as const;
 
-/** From which share on a place counts as surely sky, and up to which as surely land. */
-const SURE = { sky: 0.85, land: 0.15 } as const;
+/** From which share on a place counts as surely sky, or leaves, and up to which as surely land. */
+const SURE = { sky: 0.85, land: 0.15, leaves: 0.5 } as const;
 
 /** Lengths as fractions of the width: how far from the skyline a place is sure; the windows of means; how far sky shows through. */
 const REACH = {
@@ -61,8 +64,11 @@ function eroded(mask: Float32Array, width: number, height: number, radius: numbe
   return mean.map((share) => (share > 1 - 1e-4 ? 1 : 0));
 }
 
+/** Carries a plane on. */
+type Carrier = (plane: Float32Array) => Float32Array;
+
 /** Prepares what carries planes on over where they are not known: means of a window of known places, and smoothly on from there. */
-function createCarrier(known: Float32Array, width: number, height: number, reach: number) {
+function createCarrier(known: Float32Array, width: number, height: number, reach: number): Carrier {
   const blur = createBoxBlur(width, height, pixels(reach, width));
   const around = new Float32Array(known.length);
   blur(around, known);
@@ -71,7 +77,7 @@ function createCarrier(known: Float32Array, width: number, height: number, reach
     width,
     height,
   );
-  return (plane: Float32Array): Float32Array => {
+  return (plane) => {
     const value = new Float32Array(plane.length);
     for (let i = 0; i < value.length; i++) value[i] = plane[i] * known[i];
     blur(value, value);
@@ -81,29 +87,40 @@ function createCarrier(known: Float32Array, width: number, height: number, reach
   };
 }
 
+/** What carries the land's tones on: among leaves the lighter half is full of sky, and says little of what they look like. */
+const createLandCarrier =
+  (onLand: Carrier, onLeaves: Carrier, rim: Float32Array): Carrier =>
+  (plane) => {
+    const leaf = onLeaves(plane);
+    return onLand(plane).map((value, i) => value + rim[i] * (Math.min(value, leaf[i]) - value));
+  };
+
 /**
  * Looks at both sides of the skyline.
  *
  * @param plate the small copy
  * @param sky coverage by sky as the survey found it
  * @param feet row on which what is seen stands, fraction of the height
+ * @param leaves coverage by leaves, 0 to 1
  */
-export function skyTones(plate: RgbPlanes, sky: Float32Array, feet: Float32Array): SkyTones {
+export function skyTones(
+  plate: RgbPlanes,
+  sky: Float32Array,
+  feet: Float32Array,
+  leaves: Float32Array,
+): SkyTones {
   const { width, height } = plate;
   // A pixel more than it is softened by: the survey's own edge may lie beside the true one.
   const edge = pixels(REACH.edge, width) + 1;
-  const sureSky = eroded(
-    sky.map((share) => (share > SURE.sky ? 1 : 0)),
-    width,
-    height,
-    edge,
-  );
-  const sureLand = eroded(
-    sky.map((share) => (share < SURE.land ? 1 : 0)),
-    width,
-    height,
-    edge,
-  );
+  const within = (is: (share: number) => boolean) =>
+    eroded(
+      sky.map((share) => (is(share) ? 1 : 0)),
+      width,
+      height,
+      edge,
+    );
+  const sureSky = within((share) => share > SURE.sky);
+  const sureLand = within((share) => share < SURE.land);
   const soft = (mask: Float32Array, reach: number) => {
     const out = new Float32Array(mask.length);
     createBoxBlur(width, height, pixels(reach, width))(out, mask);
@@ -116,13 +133,19 @@ export function skyTones(plate: RgbPlanes, sky: Float32Array, feet: Float32Array
     (r, i) => LUMINANCE[0] * r + LUMINANCE[1] * plate.g[i] + LUMINANCE[2] * plate.b[i],
   );
   const square = light.map((value) => value * value);
-  const least = (carry: typeof onSky) => {
+  const least = (carry: Carrier) => {
     const [mean, squares] = [light, square].map(carry);
     const floor = mean.map((value, i) =>
       Math.max(0, value - VARIES * Math.sqrt(Math.max(0, squares[i] - value * value))),
     );
     return { mean, floor };
   };
+  const rim = leafyRim({ width, height, data: light }, leaves);
+  const mean = soft(light, REACH.near);
+  const ofLeaves = leaves.map((share, i) =>
+    sureLand[i] === 1 && share > SURE.leaves && light[i] < mean[i] ? 1 : 0,
+  );
+  const landAs = createLandCarrier(onLand, createCarrier(ofLeaves, width, height, REACH.near), rim);
   const close = least(onSky);
   const blur = createBoxBlur(width, height, pixels(REACH.broad, width));
   const broad = close.mean.slice();
@@ -130,11 +153,11 @@ export function skyTones(plate: RgbPlanes, sky: Float32Array, feet: Float32Array
   blur(broad, broad);
   return {
     ...{ skyR: onSky(plate.r), skyG: onSky(plate.g), skyB: onSky(plate.b) },
-    ...{ landR: onLand(plate.r), landG: onLand(plate.g), landB: onLand(plate.b) },
+    ...{ landR: landAs(plate.r), landG: landAs(plate.g), landB: landAs(plate.b) },
     withinSky: soft(sureSky, REACH.edge),
     withinLand: soft(sureLand, REACH.edge),
     nearSky: soft(sureSky, REACH.through),
-    broad,
+    ...{ broad, leaves: rim },
     floor: least(widely).floor,
     even: close.floor.map((value, i) => value / Math.max(1e-4, close.mean[i])),
     feet: onLand(feet).map((row, i) => (sureLand[i] === 1 ? feet[i] : row)),

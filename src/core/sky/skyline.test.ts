@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { seeded } from '../fixture/seeded';
 import type { RgbPlanes } from '../plane/plane';
 import { wholeRegion, type Region } from '../plane/region';
 import { skyline, type Skyline } from './skyline';
@@ -36,11 +37,17 @@ const surveyOf = (found: Float32Array, { width, height }: RgbPlanes) => ({
 });
 
 /** The skyline of a picture whose small copy is itself; the survey found land where `found` says. */
-function told(day: RgbPlanes, found: Float32Array, region: Region = wholeRegion(day.width, day.height)) {
+function told(
+  day: RgbPlanes,
+  found: Float32Array,
+  region: Region = wholeRegion(day.width, day.height),
+  leaves = new Float32Array(found.length),
+) {
   const tones = skyTones(
     day,
     found.map((land) => 1 - land),
     new Float32Array(found.length),
+    leaves,
   );
   const out = blank(day.width, day.height);
   const said = { ...tones, width: day.width, height: day.height };
@@ -130,6 +137,7 @@ describe('the skyline', () => {
         day,
         found.map((land) => 1 - land),
         new Float32Array(found.length),
+        new Float32Array(found.length),
       ),
       width: W,
       height: H,
@@ -190,5 +198,38 @@ describe('the skyline', () => {
         specks += out.land[y * W + x] > 0.3 ? 1 : 0;
       }
     expect(specks / rim).toBeLessThan(0.02);
+  });
+
+  it('takes the grain of a sky for no birds where the land is hardly darker', () => {
+    const random = seeded(5);
+    const grain = () => 1 + 0.12 * (random() + random() + random() - 1.5);
+    const day = picture(roof, () => [0.2, 0.3, 0.5].map((light) => light * grain()), [0.27, 0.24, 0.2]);
+    const out = told(day, surveyed(roof));
+    expect(Math.max(...out.land.subarray(0, 40 * W))).toBeLessThan(0.15);
+  });
+
+  it('sees blue sky between leaves beside a white cloud, and takes nothing blue elsewhere for it', () => {
+    const isHole = (u: number, v: number) =>
+      roof(u, v) === 1 && Math.floor(u * W) % 6 < 2 && Math.floor(v * H) % 6 < 2;
+    const day = picture(
+      (u, v) => (isHole(u, v) ? 0 : roof(u, v)),
+      (u, v) => (isHole(u, v) ? [0.25, 0.45, 0.8] : [0.9, 0.9, 0.92]),
+      [0.05, 0.1, 0.02],
+    );
+    const found = surveyed(roof);
+    const among = (leaves: number) =>
+      told(day, found, wholeRegion(W, H), new Float32Array(W * H).fill(leaves)).land;
+    const [leafy, bare] = [among(1), among(0)];
+    let holes = 0;
+    for (let y = 0; y < H; y++)
+      for (let x = 0; x < W; x++) {
+        const [i, below] = [y * W + x, y - (70 + 0.3 * (x - 100))];
+        if (below < 4 || below > 6) continue;
+        const hole = isHole((x + 0.5) / W, (y + 0.5) / H);
+        holes += hole ? 1 : 0;
+        expect(leafy[i] < 0.6).toBe(hole);
+        expect(bare[i]).toBeGreaterThan(0.8);
+      }
+    expect(holes).toBeGreaterThan(30);
   });
 });

@@ -193,7 +193,7 @@ const PLACE_OF: Record<(typeof SKY_TONES)[number], number> = {
   ...{ skyR: PLACE.sky, skyG: PLACE.sky + 1, skyB: PLACE.sky + 2 },
   ...{ landR: PLACE.land, landG: PLACE.land + 1, landB: PLACE.land + 2 },
   ...{ withinSky: PLACE.withinSky, withinLand: PLACE.withinLand, nearSky: PLACE.nearSky },
-  ...{ floor: PLACE.floor, even: PLACE.even },
+  ...{ floor: PLACE.floor, even: PLACE.even, leaves: PLACE.leaves },
 };
 
 /** Sets the land's own colour: of what is seen without the sky in it, or where little is seen, of the land around. */

@@ -1,5 +1,7 @@
+import { createBoxBlur } from '../plane/box-blur';
 import { fillHoles } from '../plane/fill-holes';
 import { flood } from '../plane/flood';
+import { findLeaves } from './find-leaves';
 import type { PlateFeatures } from './plate-features';
 import { codeOf, type SaidPlane } from './said';
 import { BUSIEST, skyLooks } from './sky-looks';
@@ -16,19 +18,24 @@ const OVER_EDGE = 2;
 /** How far sky is sought behind thin things, fraction of the width, and how alike it must be there. */
 const OVER_THIN = { leap: 0.024, lightness: 0.03, color: 0.012 } as const;
 
-/** How far sky is followed into leaves, fraction of the width, and how much darker and otherwise coloured it may be there. */
-const THROUGH_LEAVES = { steps: 0.05, lightness: 0.02, color: 0.02 } as const;
+/**
+ * How far sky is followed into leaves, fraction of the width, and how much darker and otherwise coloured it may be there; from which Oklab b on
+ * it is plainly blue, how much darker than a cloud beside it that may be, and how many leaves there must be around.
+ */
+const THROUGH_LEAVES = {
+  ...{ steps: 0.05, lightness: 0.02, color: 0.02 },
+  ...{ blue: -0.03, bluesDarker: 0.2, leaves: 0.1 },
+} as const;
 
 /**
  * Sky that is seen between leaves: busy places that are as light as sky, joined to it. Spreads into `sky`, step by step.
  *
  * @param above 1 over the horizon
  */
-function spreadBetweenLeaves(
-  { width, lightness, a, b, texture }: PlateFeatures,
-  sky: Uint8Array,
-  above: Uint8Array,
-) {
+function spreadBetweenLeaves(features: PlateFeatures, sky: Uint8Array, above: Uint8Array) {
+  const { width, height, lightness, a, b, texture } = features;
+  const nearLeaves = findLeaves(features);
+  createBoxBlur(width, height, Math.max(1, Math.round(THROUGH_LEAVES.steps * width)))(nearLeaves, nearLeaves);
   let edge: number[] = [];
   for (let i = 0; i < sky.length; i++) if (sky[i]) edge.push(i);
   for (let step = Math.round(THROUGH_LEAVES.steps * width); step > 0 && edge.length > 0; step--) {
@@ -40,7 +47,9 @@ function spreadBetweenLeaves(
         if (to < 0 || to >= sky.length || sky[to] || !above[to]) continue;
         const isLight = lightness[to] > lightness[from] - THROUGH_LEAVES.lightness;
         const isAlike = hypot(a[to] - a[from], b[to] - b[from]) < THROUGH_LEAVES.color;
-        if (!isLight || !isAlike || texture[to] < BUSIEST) continue;
+        const isBlue =
+          b[to] < THROUGH_LEAVES.blue && lightness[to] > lightness[from] - THROUGH_LEAVES.bluesDarker;
+        if (texture[to] < BUSIEST || !(isBlue || (isLight && isAlike))) continue;
         sky[to] = 1;
         next.push(to);
       }

@@ -25,6 +25,7 @@ import { skyline, tones } from './skyline';
 import { sum } from './sum';
 import { gains, lift, litWalls, wallShade } from './sun';
 import { survey } from './survey';
+import { tooBright } from './too-bright';
 import { holdback, lifted, stroked, touched, touches } from './touch';
 import { touchGround } from './touch-ground';
 
@@ -39,6 +40,6 @@ export const STAGES: readonly AnyStage[] = [
   ...[holdback, stroked, touched, touches, lifted, touchGround],
   ...[direct, bounce, lamps, masked, grip],
   ...[mirrorMap, mirrorLight, mirrorImage, mirrored],
-  ...[sum, cover, driftLight, drifted],
+  ...[sum, tooBright, cover, driftLight, drifted],
   ...[lampPoints, burning, glints, veil, glare, deviates, grain, film, deepFilm, shown],
 ].map(({ spec }) => spec);

@@ -26,8 +26,8 @@ export const tones = stage({
   whole: true,
   lasting: true,
   run(out, inputs) {
-    const { sky, feet } = surveyIn(inputs.survey);
-    const found = skyTones(inputs.plate, lineCoverage(inputs.plate, sky), feet);
+    const { sky, feet, leaves } = surveyIn(inputs.survey);
+    const found = skyTones(inputs.plate, lineCoverage(inputs.plate, sky), feet, leaves);
     for (const name of PLANES) out[name].set(found[name]);
   },
 });

@@ -17,6 +17,8 @@ export interface Readout {
   night?: ToneHistogram;
   /** The tones that a scene's night occupies before it is refitted; there while a picture is on the screen. */
   toneRange?: (scene: Scene) => Promise<ToneRange>;
+  /** By how many stops what burns is too bright for the night's exposure. */
+  tooBright?: (scene: Scene) => Promise<number>;
   /** What a matte covers, for its thumbnail. */
   coverage?: (scene: Scene, matte: string) => Promise<CoveragePicture>;
   /** Where a lamp hangs that was clicked. */

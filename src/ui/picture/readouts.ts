@@ -7,6 +7,7 @@ import { landOf } from '@/engine/readouts/land';
 import { luxAt } from '@/engine/readouts/lux';
 import { placesIn } from '@/engine/readouts/places';
 import { toneRangeOf } from '@/engine/readouts/tone-range';
+import { stopsTooBrightIn } from '@/engine/readouts/too-bright';
 import { touchGroundOf } from '@/engine/readouts/touch-ground';
 import type { Region } from '@/core/plane/region';
 import type { Renderer } from '@/engine/renderer';
@@ -32,6 +33,7 @@ export function readersOf(renderer: Renderer, lasting: AbortSignal, regionShown:
     inside: (scene, outline) => renderer.read(tonesInside(scene, outline), lasting),
     coverage: (scene, matte) => renderer.read(coverageOf(scene, matte), lasting),
     lux: newestOf((signal, scene, at) => renderer.read(luxAt(scene, at), until(signal))),
+    tooBright: newestOf((signal, scene) => renderer.read(stopsTooBrightIn(scene), until(signal))),
     places: newestOf((signal, scene) => renderer.read(placesIn(scene), until(signal))),
     glints: newestOf((signal, scene) => renderer.read(glintsOf(scene), until(signal))),
     touchGround: newestOf((signal, scene, touch) =>

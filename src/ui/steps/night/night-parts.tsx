@@ -6,6 +6,7 @@ import { setNight, setNightPart } from '@/core/scene/commands';
 import { RANGES, type Range } from '@/core/fields/ranges';
 import type { Night } from '@/core/scene/schema';
 import { NumberRow, ratioScale } from '../../controls/number-row';
+import { StopDown } from '../../controls/stop-down';
 import { useScene } from '../../editor/editor-context';
 import classes from '../../worksheet/worksheet.module.css';
 
@@ -59,6 +60,7 @@ export function LightPart() {
   return (
     <>
       {row('exposure', 'Exposure', RANGES.exposure)}
+      <StopDown />
       {row('meter', 'Metered', RANGES.meter)}
       {row('kelvin', 'Kelvin', RANGES.kelvin, KELVIN)}
       {row('tint', 'Tint', RANGES.tint, { track: TINT })}
