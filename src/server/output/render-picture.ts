@@ -19,7 +19,7 @@ const SMALL_PICTURE = 400_000;
 
 const WHOLE_PART = { left: 0, top: 0, width: 1, height: 1 };
 
-/** Share of the work that the turning of a frame takes. */
+/** Share of the work that the turning of a frame takes, where it is turned. */
 const STRAIGHTENING = 0.1;
 
 /** Codes of a picture, interleaved RGB. */
@@ -82,12 +82,17 @@ export async function renderRgb(
   bits: Bits = 8,
 ): Promise<RgbCodes> {
   const region = regionFor(scene, size);
-  const straightening = (done: number) => onProgress(done * (1 - STRAIGHTENING));
-  const rgb = await renderRegion(renderer, scene, region, signal, straightening, turn, bits);
+  const turning = isStraight(region, scene.frame, size) ? 0 : STRAIGHTENING;
+  const rendered = (done: number) => onProgress(done * (1 - turning));
+  const rgb = await renderRegion(renderer, scene, region, signal, rendered, turn, bits);
   const framed = await straightened(rgb, region, scene, size, signal);
   onProgress(1);
   return framed;
 }
+
+/** Whether a region is a framed picture as it stands. */
+const isStraight = (region: Region, { angle }: Scene['frame'], size: Size): boolean =>
+  angle === 0 && region.width === size.width && region.height === size.height;
 
 /** A region's RGB as the frame shows it, a band at a time, so that other requests are answered in between. */
 export async function straightened(
@@ -97,7 +102,7 @@ export async function straightened(
   size: Size,
   signal: AbortSignal,
 ): Promise<RgbCodes> {
-  if (frame.angle === 0 && region.width === size.width && region.height === size.height) return rgb;
+  if (isStraight(region, frame, size)) return rgb;
   const out = codesFor(rgb.BYTES_PER_ELEMENT === 1 ? 8 : 16, size.width * size.height);
   for (let from = 0; from < size.height; from += BAND_ROWS) {
     const to = Math.min(size.height, from + BAND_ROWS);
