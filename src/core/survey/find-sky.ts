@@ -32,10 +32,14 @@ const THROUGH_LEAVES = {
  *
  * @param above 1 over the horizon
  */
-function spreadBetweenLeaves(features: PlateFeatures, sky: Uint8Array, above: Uint8Array) {
-  const { width, height, lightness, a, b, texture } = features;
-  const nearLeaves = findLeaves(features);
-  createBoxBlur(width, height, Math.max(1, Math.round(THROUGH_LEAVES.steps * width)))(nearLeaves, nearLeaves);
+function spreadBetweenLeaves(
+  { width, height, lightness, a, b, texture }: PlateFeatures,
+  leaves: Float32Array,
+  sky: Uint8Array,
+  above: Uint8Array,
+) {
+  const nearLeaves = new Float32Array(leaves.length);
+  createBoxBlur(width, height, Math.max(1, Math.round(THROUGH_LEAVES.steps * width)))(nearLeaves, leaves);
   let edge: number[] = [];
   for (let i = 0; i < sky.length; i++) if (sky[i]) edge.push(i);
   for (let step = Math.round(THROUGH_LEAVES.steps * width); step > 0 && edge.length > 0; step--) {
@@ -115,6 +119,7 @@ export function findSky(
   features: PlateFeatures,
   horizon: { left: number; right: number },
   said?: SaidPlane,
+  leaves = findLeaves(features),
 ): Uint8Array {
   const { width, height } = features;
   const { over, pale, like } = skyLooks(features, horizon);
@@ -122,7 +127,7 @@ export function findSky(
   takePatches(features, like, sky);
   for (let step = 0; step < OVER_EDGE; step++) growInto(sky, pale, width);
   takeClouds(features, sky, over);
-  spreadBetweenLeaves(features, sky, over);
+  spreadBetweenLeaves(features, leaves, sky, over);
   // Behind masts and wires a cloud may be amid sky only now.
   takeClouds(features, sky, over);
   fillHoles(sky, width, height, LARGEST_HOLE * sky.length);

@@ -59,7 +59,8 @@ export function surveyPlate(
   const features = plateFeatures(plate);
   const said = whatIsSaid(features, strokes);
   const where = (as: Said) => said?.map((code) => (code === codeOf(as) ? 1 : 0));
-  const sky = findSky(features, horizon, said);
+  const leaves = findLeaves(features);
+  const sky = findSky(features, horizon, said, leaves);
   const ground = findGround(features, horizon, sky, walls, said);
   const far = where('far');
   const water = hasWater(strokes) ? where('water') : undefined;
@@ -79,7 +80,7 @@ export function surveyPlate(
       walls: columnsOfWalls(walls, horizon, width),
       far: far && { is: far, horizon: (u) => horizonAt(horizon, u) },
     }),
-    leaves: findLeaves(features),
+    leaves,
     medianLuminance: Math.max(1e-3, medianOfLand(plate, sky) ?? 0.18),
   };
 }
