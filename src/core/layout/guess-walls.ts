@@ -5,6 +5,7 @@ import { median } from '../plane/median';
 import type { Plane, RgbPlanes } from '../plane/plane';
 import type { PlateLine } from '../geometry/vanishing-point';
 import type { Perspective } from './guess-horizon';
+import { cutFoot } from './cut-wall';
 import { lowerFoot, type LowUpright } from './lower-foot';
 import { settleFoot, type SeenCover } from './settle-foot';
 import { AWAY, isBeside, ONE_FOOT, onSlope, placesApart, slopeOf, type Side } from './wall-side';
@@ -93,7 +94,12 @@ export function guessWalls(
       const own = { place, side, horizon, aspect };
       const spans = spansOf(own, levels);
       const beside = uprights.filter(({ foot }) => isBeside(own, foot.u));
-      return wallOf(own, beside, spans, seen) ?? wallByTexture(own, spans, seen) ?? [];
+      return (
+        (spans[0] && cutFoot(own, [...uprights, ...lows], spans[0])) ??
+        wallOf(own, beside, spans, seen) ??
+        wallByTexture(own, spans, seen) ??
+        []
+      );
     }),
   );
   found.sort((a, b) => b.trust - a.trust);

@@ -78,6 +78,44 @@ describe('a horizon from lines', () => {
     expect(found.level[0].u).toBeCloseTo(0.5 + (28 / 36) * Math.tan(0.3), 1);
   });
 
+  it('is told by what runs away from the eye, however much faces it', () => {
+    const facing = Array.from({ length: 60 }, (_, i): PlateLine => {
+      const [y, z] = [12 + (i % 3), 0.1 * i];
+      return [seen(-5, y, z), seen(5, y, z)];
+    });
+    const away = street(CAMERA).slice(0, 6);
+    const found = guessPerspective([...facing, ...away, ...stray], ASPECT)!;
+    expect(found.horizon.left).toBeCloseTo(0.46, 2);
+    expect(found.horizon.right).toBeCloseTo(0.46, 2);
+    expect(Math.abs(found.level[0].u)).toBeGreaterThan(5);
+    expect(guessPerspective(facing, ASPECT)).toBeUndefined();
+  });
+
+  it('needs less where it lies as the lean of uprights and a usual lens have it', () => {
+    const tilted = createCamera({ ...SETTINGS, horizon: { left: 0.6, right: 0.6 } }, ASPECT);
+    const lines = street(tilted);
+    const uprights = lines.slice(-6);
+    const scattered = Array.from({ length: 200 }, (_, i): PlateLine => {
+      const [u, v, turn] = [(i * 0.377) % 1, (i * 0.619) % 1, 0.35 + (i % 9) * 0.27];
+      return [
+        { u, v },
+        { u: u + 0.1 * Math.cos(turn), v: v + 0.15 * Math.sin(turn) },
+      ];
+    });
+    const crooked = uprights.map(([a, b]): PlateLine => [a, { u: 1.06 * b.u - 0.03, v: b.v }]);
+    const counts = [40, 60, 80, 100, 120, 140, 160, 180, 200];
+    const told = (standing: PlateLine[]) =>
+      counts.filter((count) => {
+        const found = guessPerspective(
+          [...standing, ...lines.slice(0, 6), ...scattered.slice(0, count)],
+          ASPECT,
+        );
+        if (found) expect(Math.abs(found.horizon.left - 0.6)).toBeLessThan(0.02);
+        return found;
+      });
+    expect(told(uprights).length).toBeGreaterThan(told(crooked).length);
+  });
+
   it('is not guessed where nothing leads to it', () => {
     expect(guessPerspective([], ASPECT)).toBeUndefined();
     expect(guessPerspective([STREET[0]], ASPECT)).toBeUndefined();
@@ -307,6 +345,18 @@ describe('guessWalls', () => {
     expect(groundPoint(CAMERA, wall.foot[0])[0]).toBeCloseTo(-4, 0);
     const [above] = guessWalls(lines, away, open, ASPECT);
     expect(groundPoint(CAMERA, above.foot[0])[0]).toBeLessThan(-7);
+  });
+
+  it('goes on below the plate where uprights run down to its edge, but not for a post', () => {
+    const eaves = [1.9, 2.4, 3.2].map((z): PlateLine => [seen(-1, 1.7, z), seen(-1, 9, z)]);
+    const front = [1.75, 1.9, 2.1, 2.3, 2.6, 3].map((y): PlateLine => {
+      const end = seen(-1, y, 0.2);
+      return [seen(-1, y, 1.9), { u: end.u, v: Math.min(1, end.v) }];
+    });
+    const cut = front.map(([top, { u }]): PlateLine => [top, { u, v: 1 }]);
+    const [wall] = guessWalls([...eaves, ...cut], away, open, ASPECT);
+    expect(Math.min(...wall.foot.map(({ v }) => v))).toBeGreaterThan(1);
+    expect(guessWalls([...eaves, ...cut.slice(0, 2)], away, open, ASPECT)).toEqual([]);
   });
 
   it('says nothing where nothing upright ends on a foot, or where no ground lies under it', () => {

@@ -73,6 +73,28 @@ describe('the sky at the plate’s upper edge', () => {
     ).toBeGreaterThan(0.97);
   });
 
+  it('is no white facade that the edge cuts, storey by storey, beside less of the blue', () => {
+    const panels = (x: number, y: number) =>
+      y % 24 < 20 && x % 30 < 26 ? CLOUD.map((c) => c * 0.96) : HOUSE;
+    const facade = plateOf((x, y) => (y >= 92 || x < 60 ? (y >= 50 ? HOUSE : BLUE) : panels(x, y)));
+    expect(skyIn(facade, [2, 2, 55, 45])).toBeGreaterThan(0.95);
+    expect(skyIn(facade, [62, 2, 198, 90])).toBeLessThan(0.02);
+  });
+
+  it('is the blue behind branches that cut it off from the edge, but no blue of another hue, darker or small', () => {
+    const branches = (x: number, y: number) => (y > 12 && y < 26 && x < 150 ? [0.01, 0.02, 0.01] : undefined);
+    const behind = (below: readonly number[], from = 0) =>
+      plateOf((x, y) => {
+        if (y >= 60 || (x >= 150 && y > 8)) return HOUSE;
+        return branches(x, y) ?? (y <= 12 ? BLUE : x < from ? HOUSE : below);
+      });
+    const paler = [0.1, 0.21, 0.42];
+    expect(skyIn(behind(paler), [5, 32, 140, 56])).toBeGreaterThan(0.95);
+    for (const other of [[0.2, 0.08, 0.4], BLUE.map((c) => 0.3 * c)])
+      expect(skyIn(behind(other), [5, 32, 140, 56])).toBe(0);
+    expect(skyIn(behind(paler, 146), [147, 32, 149, 56])).toBe(0);
+  });
+
   it('is the same in a plate that is darker, warmer or in black and white', () => {
     const street = (x: number, y: number) => {
       if (y >= 50) return y % 12 < 4 ? [0.6, 0.58, 0.54] : HOUSE;

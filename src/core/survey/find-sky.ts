@@ -4,8 +4,8 @@ import { flood } from '../plane/flood';
 import { findLeaves } from './find-leaves';
 import type { PlateFeatures } from './plate-features';
 import { codeOf, type SaidPlane } from './said';
-import { BUSIEST, skyLooks } from './sky-looks';
-import { broadestOf, isSkyBeside, patchOf, skyPatches } from './sky-patches';
+import { BUSIEST, skyLooks, type SkyLooks } from './sky-looks';
+import { broadestOf, isSkyApart, isSkyBeside, patchesAt, patchOf, skyPatches, solidOf } from './sky-patches';
 import { takeClouds } from './take-clouds';
 import { hypot } from '../plane/hypot';
 
@@ -82,7 +82,7 @@ function growInto(sky: Uint8Array, may: Uint8Array, width: number): void {
 }
 
 /** Takes the patches at the plate's upper edge, and what goes on alike behind wires, masts and lamp-posts, into `sky`. */
-function takePatches(features: PlateFeatures, like: Uint8Array, sky: Uint8Array): void {
+function takePatches(features: PlateFeatures, { like, over }: SkyLooks, sky: Uint8Array): void {
   const { width, height, softLightness, a, b, oneHue } = features;
   const room = new Int32Array(sky.length);
   const open: number[] = [];
@@ -92,9 +92,16 @@ function takePatches(features: PlateFeatures, like: Uint8Array, sky: Uint8Array)
       open.push(i);
     }
   };
-  const patches = skyPatches(features, like);
+  const patches = skyPatches(features, like, over);
   const broadest = broadestOf(patches);
   for (const { pixels } of patches) take(pixels);
+  const apart = solidOf(
+    like.map((is, i) => (is && !sky[i] ? 1 : 0)),
+    width,
+    height,
+  );
+  for (const patch of broadest ? patchesAt(features, apart) : [])
+    if (isSkyApart(patch, broadest!, sky.length)) take(patch.pixels);
   const leaps = leapsOver(Math.max(7, Math.round(OVER_THIN.leap * width)), width);
   while (open.length > 0) {
     const from = open.pop()!;
@@ -122,9 +129,10 @@ export function findSky(
   leaves = findLeaves(features),
 ): Uint8Array {
   const { width, height } = features;
-  const { over, pale, like } = skyLooks(features, horizon);
+  const looks = skyLooks(features, horizon);
+  const { over, pale } = looks;
   const sky = new Uint8Array(width * height);
-  takePatches(features, like, sky);
+  takePatches(features, looks, sky);
   for (let step = 0; step < OVER_EDGE; step++) growInto(sky, pale, width);
   takeClouds(features, sky, over);
   spreadBetweenLeaves(features, leaves, sky, over);

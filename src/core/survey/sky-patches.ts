@@ -1,4 +1,6 @@
 import { flood } from '../plane/flood';
+import { hypot } from '../plane/hypot';
+import { echoBelow } from './echo-below';
 import type { PlateFeatures } from './plate-features';
 
 /**
@@ -24,6 +26,20 @@ const LIKELY = { lighter: 0.3, bluer: 0.03, grain: 0.004 } as const;
  * patch that is as yellow, or as red, is none of sky.
  */
 const COLOR = { share: 0.75, beyond: 0.01, yellowest: 0.045, reddest: 0.03 } as const;
+
+/**
+ * Sky comes back below its end no more than this; what comes back more, and is of another colour, Oklab, is a facade. Sky is first looked for
+ * among patches of such a size, share of the plate.
+ */
+const ECHO = { most: 0.15, color: 0.03, least: 0.001 } as const;
+
+/**
+ * Blue sky that reaches no edge of the plate: least share of the plate; Oklab b up to which it is plainly blue; how much stronger its colour and
+ * how much darker it may be, and how far its hue may be turned, sine; how busy it may be.
+ */
+const APART = {
+  ...{ least: 0.004, blue: -0.03, stronger: 0.01, darker: 0.06, turned: 0.2, busiest: 0.02 },
+} as const;
 
 /** A patch of what looks like sky, with the means of what it looks like. */
 export interface SkyPatch {
@@ -68,13 +84,14 @@ export function patchOf({ width, height, ...features }: PlateFeatures, pixels: I
   };
 }
 
-/** The patches of what is allowed that reach a row. */
-export function patchesAt(features: PlateFeatures, allowed: Uint8Array, row: number): SkyPatch[] {
+/** The patches of what is allowed that reach a row, or all of them. */
+export function patchesAt(features: PlateFeatures, allowed: Uint8Array, row?: number): SkyPatch[] {
   const { width, height } = features;
+  const [from, to] = row === undefined ? [0, allowed.length] : [row * width, (row + 1) * width];
   const seen = new Uint8Array(allowed.length);
   const room = new Int32Array(allowed.length);
   const patches: SkyPatch[] = [];
-  for (let seed = row * width; seed < (row + 1) * width; seed++) {
+  for (let seed = from; seed < to; seed++) {
     if (allowed[seed] !== 1 || seen[seed]) continue;
     const pixels = room.slice(0, flood(room, allowed, width, height, seed));
     for (const i of pixels) seen[i] = 1;
@@ -127,6 +144,18 @@ export function colorsOfSky(
   };
 }
 
+/**
+ * Whether a patch that reaches no edge of the plate is blue sky behind branches or under an arch: large, plainly blue like the sky that is
+ * known, and like it or paler and lighter, as sky is toward the horizon.
+ */
+export function isSkyApart(patch: SkyPatch, known: SkyPatch, plate: number): boolean {
+  const [own, theirs] = [hypot(patch.a, patch.b), hypot(known.a, known.b)];
+  if (patch.pixels.length < APART.least * plate || patch.b > APART.blue || known.b > APART.blue) return false;
+  const sine = Math.abs(patch.a * known.b - patch.b * known.a) / (own * theirs);
+  const isPaler = own < theirs + APART.stronger && patch.lightness > known.lightness - APART.darker;
+  return isPaler && sine < APART.turned && patch.whole > AS_CALM.whole && patch.texture < APART.busiest;
+}
+
 /** Pixels with those around them that look like sky. */
 function regrown(pixels: Int32Array, like: Uint8Array, width: number): Int32Array {
   const grown = new Set<number>();
@@ -141,17 +170,23 @@ function regrown(pixels: Int32Array, like: Uint8Array, width: number): Int32Arra
 }
 
 /**
- * Patches at the plate's upper edge that are sky: the broadest, which stands first, and what may be sky beside it. What is none of it goes
- * from `like`: slates and concrete do not go on behind wires either.
+ * Patches at the plate's upper edge that are sky: the broadest, and what may be sky beside it. What is none of it goes from `like`: slates and
+ * concrete do not go on behind wires either.
+ *
+ * @param over 1 over the horizon
  */
-export function skyPatches(features: PlateFeatures, like: Uint8Array): SkyPatch[] {
+export function skyPatches(features: PlateFeatures, like: Uint8Array, over: Uint8Array): SkyPatch[] {
   const { width, height } = features;
   const sky: SkyPatch[] = [];
   const broad = patchesAt(features, solidOf(like, width, height), 1);
-  const broadest = broadestOf(broad);
+  const comesBack = ({ pixels }: SkyPatch) => echoBelow(features, pixels, like, over) > ECHO.most;
+  const plain = broad.filter((patch) => patch.pixels.length > ECHO.least * like.length && !comesBack(patch));
+  const broadest = broadestOf(plain) ?? broadestOf(broad);
   const taken = new Uint8Array(like.length);
+  const isFacade = (patch: SkyPatch, beside: SkyPatch) =>
+    hypot(patch.a - beside.a, patch.b - beside.b) > ECHO.color && comesBack(patch);
   const sort = (patch: SkyPatch, pixels: Int32Array) => {
-    const isSky = !broadest || isSkyBeside(patch, broadest, features.oneHue);
+    const isSky = !broadest || (isSkyBeside(patch, broadest, features.oneHue) && !isFacade(patch, broadest));
     if (isSky) sky.push({ ...patch, pixels });
     for (const i of pixels) taken[i] = isSky ? 1 : 2;
   };
