@@ -6,7 +6,14 @@ import { placeFixture } from '@/core/fixture/place-fixture';
 import { MOST_POINTS } from '@/core/fixture/fixture-base';
 import type { Scene } from '@/core/scene/schema';
 import { streetScene, testCircuit } from '../../../test/street';
-import { hungValues, middleOfPath, newFixture, paneAcross, tubeAlong } from './fixture-actions';
+import {
+  hungValues,
+  middleOfPath,
+  newFixture,
+  withUsualPower,
+  paneAcross,
+  tubeAlong,
+} from './fixture-actions';
 
 const bare = streetScene([]);
 const seen = (x: number, y: number, z: number) => project(cameraOf(bare), [x, y, z])!;
@@ -49,6 +56,20 @@ describe('newFixture', () => {
     expect(newFixture(next, 'pane', pane.at, path, circuit).gel.kelvin).toBe(1900);
     expect(newFixture(next, 'tube', pane.at, path, circuit).gel.kelvin).toBe(2200);
     expect(newFixture(next, 'pane', pane.at, path, circuit).name).toBe('street pane 2');
+  });
+});
+
+describe('withUsualPower', () => {
+  it('has a window of any size shine as one of a lived-in room, and leaves lamps alone', () => {
+    const pane = (breadth: number) => {
+      const path = paneAcross(walled, seen(-breadth / 2, 8, 3), seen(breadth / 2, 8, 1.5));
+      return withUsualPower(walled, newFixture(walled, 'pane', middleOfPath(path), path, circuit));
+    };
+    expect(Math.abs(pane(1).lumens - 100 * Math.PI * 1.5)).toBeLessThanOrEqual(25);
+    expect(pane(2).lumens / pane(1).lumens).toBeCloseTo(2, 0);
+    expect(pane(0.02).lumens).toBe(50);
+    const globe = newFixture(walled, 'globe', seen(0, 8, 3), [], circuit);
+    expect(withUsualPower(walled, globe)).toBe(globe);
   });
 });
 

@@ -97,15 +97,25 @@ export function usualLamp(kind: KindName): UsualLamp {
 /** How much less power a low lamp has and how much more a high one, at most: lamps are made to light the ground about alike. */
 const POWER_BY_HEIGHT = { least: 0.2, most: 2 } as const;
 
+/** Flux in whole steps. */
+const wholePower = (lumens: number) =>
+  clampTo(RANGES.lumens.step * Math.max(1, Math.round(lumens / RANGES.lumens.step)), RANGES.lumens);
+
+/** A new fixture with the power that is usual of one so large, where its kind knows. */
+export function withUsualPower<F extends Fixture>(scene: Scene, fixture: F): F {
+  const camera = cameraOf(scene);
+  const power = kindOf(fixture).usualPower?.(camera, wallPieces(camera, scene.plan.walls), fixture);
+  return power === undefined ? fixture : { ...fixture, lumens: wholePower(power) };
+}
+
 /** What is set of a lamp that was clicked, by what the plate shows of where it hangs. */
 export function hungValues(scene: Scene, kind: KindName, { at, radius, foot }: HungLamp): FixtureValues {
   const { lumens, height } = kindOf({ kind }).defaults;
   const up = placeOnStalk(cameraOf(scene), at, foot)[2];
   const { least, most } = POWER_BY_HEIGHT;
   const power = lumens * Math.min(most, Math.max(least, (up / height) ** 2));
-  const { step } = RANGES.lumens;
   return {
-    ...{ foot, aim: foot, lumens: Math.max(step, step * Math.round(power / step)) },
+    ...{ foot, aim: foot, lumens: wholePower(power) },
     ...(radius && { size: clampTo(radius, RANGES.size) }),
   };
 }
