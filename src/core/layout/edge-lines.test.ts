@@ -5,12 +5,12 @@ import { edgeLines } from './edge-lines';
 const [width, height] = [80, 60];
 const EDGE = 40;
 
-/** A wall of so much grain, codes, lighter on its right by a step. */
-function wall(grain: number, step: number) {
+/** A wall of so much grain, codes, with edges of a step: one, or bars from there on, each so broad. */
+function wall(grain: number, step: number, bars = width) {
   const random = seeded(7);
   const data = Float32Array.from(
     { length: width * height },
-    (_, i) => 90 + (i % width >= EDGE ? step : 0) + grain * (2 * random() - 1),
+    (_, i) => 90 + (Math.floor(((i % width) - EDGE) / bars + 2) % 2 ? 0 : step) + grain * (2 * random() - 1),
   );
   return { width, height, data };
 }
@@ -26,9 +26,9 @@ describe('edgeLines', () => {
   });
 
   it('takes grain for no edge, however strong, while it sees one under it', () => {
-    const { seen } = edgeLines(wall(12, 40), true);
-    expect(seen(EDGE, 0, height)).toBeGreaterThan(0.85);
-    for (const line of [8, 20, 60, 70]) expect(seen(line, 0, height)).toBeLessThan(0.7);
+    const { seen } = edgeLines(wall(12, 40, 10), true);
+    expect(seen(EDGE, 0, height)).toBeGreaterThan(0.9);
+    for (const line of [6, 25, 45, 65]) expect(seen(line, 0, height)).toBeLessThan(0.4);
   });
 
   it('tells nothing of no stretch, and of what lies outside', () => {
