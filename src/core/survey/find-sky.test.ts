@@ -81,18 +81,25 @@ describe('the sky at the plate’s upper edge', () => {
     expect(skyIn(facade, [62, 2, 198, 90])).toBeLessThan(0.02);
   });
 
-  it('is the blue behind branches that cut it off from the edge, but no blue of another hue, darker or small', () => {
-    const branches = (x: number, y: number) => (y > 12 && y < 26 && x < 150 ? [0.01, 0.02, 0.01] : undefined);
-    const behind = (below: readonly number[], from = 0) =>
+  it('is the blue behind branches, but no blue of another hue, darker, small, or under a roof', () => {
+    const branches = (x: number, y: number) => ((x + 2 * y) % 4 < 2 ? [0.01, 0.02, 0.01] : [0.06, 0.1, 0.04]);
+    const behind = (below: readonly number[], over: typeof branches, from = 0) =>
       plateOf((x, y) => {
         if (y >= 60 || (x >= 150 && y > 8)) return HOUSE;
-        return branches(x, y) ?? (y <= 12 ? BLUE : x < from ? HOUSE : below);
+        if (y > 12 && y < 26 && x < 150) return over(x, y);
+        return y <= 12 ? BLUE : x < from ? HOUSE : below;
       });
     const paler = [0.1, 0.21, 0.42];
-    expect(skyIn(behind(paler), [5, 32, 140, 56])).toBeGreaterThan(0.95);
+    expect(skyIn(behind(paler, branches), [5, 32, 140, 56])).toBeGreaterThan(0.95);
     for (const other of [[0.2, 0.08, 0.4], BLUE.map((c) => 0.3 * c)])
-      expect(skyIn(behind(other), [5, 32, 140, 56])).toBe(0);
-    expect(skyIn(behind(paler, 146), [147, 32, 149, 56])).toBe(0);
+      expect(skyIn(behind(other, branches), [5, 32, 140, 56])).toBe(0);
+    expect(skyIn(behind(paler, branches, 146), [147, 32, 149, 56])).toBe(0);
+    expect(
+      skyIn(
+        behind(paler, () => SLATE),
+        [5, 32, 140, 56],
+      ),
+    ).toBe(0);
   });
 
   it('is the same in a plate that is darker, warmer or in black and white', () => {

@@ -5,7 +5,8 @@ import { findLeaves } from './find-leaves';
 import type { PlateFeatures } from './plate-features';
 import { codeOf, type SaidPlane } from './said';
 import { BUSIEST, skyLooks, type SkyLooks } from './sky-looks';
-import { broadestOf, isSkyApart, isSkyBeside, patchesAt, patchOf, skyPatches, solidOf } from './sky-patches';
+import { skyBehind } from './sky-behind';
+import { broadestOf, isSkyBeside, patchOf, skyPatches } from './sky-patches';
 import { takeClouds } from './take-clouds';
 import { hypot } from '../plane/hypot';
 
@@ -95,13 +96,7 @@ function takePatches(features: PlateFeatures, { like, over }: SkyLooks, sky: Uin
   const patches = skyPatches(features, like, over);
   const broadest = broadestOf(patches);
   for (const { pixels } of patches) take(pixels);
-  const apart = solidOf(
-    like.map((is, i) => (is && !sky[i] ? 1 : 0)),
-    width,
-    height,
-  );
-  for (const patch of broadest ? patchesAt(features, apart) : [])
-    if (isSkyApart(patch, broadest!, sky.length)) take(patch.pixels);
+  if (broadest) for (const { pixels } of skyBehind(features, like, sky, broadest)) take(pixels);
   const leaps = leapsOver(Math.max(7, Math.round(OVER_THIN.leap * width)), width);
   while (open.length > 0) {
     const from = open.pop()!;

@@ -33,14 +33,6 @@ const COLOR = { share: 0.75, beyond: 0.01, yellowest: 0.045, reddest: 0.03 } as 
  */
 const ECHO = { most: 0.15, color: 0.03, least: 0.001 } as const;
 
-/**
- * Blue sky that reaches no edge of the plate: least share of the plate; Oklab b up to which it is plainly blue; how much stronger its colour and
- * how much darker it may be, and how far its hue may be turned, sine; how busy it may be.
- */
-const APART = {
-  ...{ least: 0.004, blue: -0.03, stronger: 0.01, darker: 0.06, turned: 0.2, busiest: 0.02 },
-} as const;
-
 /** A patch of what looks like sky, with the means of what it looks like. */
 export interface SkyPatch {
   pixels: Int32Array;
@@ -142,18 +134,6 @@ export function colorsOfSky(
     reddest: Math.max(least.reddest, upper(a) + COLOR.beyond),
     yellowest: Math.max(least.yellowest, upper(b) + COLOR.beyond),
   };
-}
-
-/**
- * Whether a patch that reaches no edge of the plate is blue sky behind branches or under an arch: large, plainly blue like the sky that is
- * known, and like it or paler and lighter, as sky is toward the horizon.
- */
-export function isSkyApart(patch: SkyPatch, known: SkyPatch, plate: number): boolean {
-  const [own, theirs] = [hypot(patch.a, patch.b), hypot(known.a, known.b)];
-  if (patch.pixels.length < APART.least * plate || patch.b > APART.blue || known.b > APART.blue) return false;
-  const sine = Math.abs(patch.a * known.b - patch.b * known.a) / (own * theirs);
-  const isPaler = own < theirs + APART.stronger && patch.lightness > known.lightness - APART.darker;
-  return isPaler && sine < APART.turned && patch.whole > AS_CALM.whole && patch.texture < APART.busiest;
 }
 
 /** Pixels with those around them that look like sky. */
