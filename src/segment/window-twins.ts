@@ -23,7 +23,7 @@ const DETAIL = { across: 30, up: 42 } as const;
 const AROUND = 0.18;
 
 /** Least likeness of a twin, and by how much a twin's sides must be seen. */
-const LEAST = { likeness: 0.54, seen: 0.7 } as const;
+const LEAST = { likeness: 0.54, seen: 0.75 } as const;
 
 /** Contrast under which a window shows nothing, codes, and most places that are weighed. */
 const PLAIN = 4;
