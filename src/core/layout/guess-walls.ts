@@ -9,6 +9,7 @@ import { cutFoot } from './cut-wall';
 import { lowerFoot, type LowUpright } from './lower-foot';
 import { settleFoot, type SeenCover } from './settle-foot';
 import { AWAY, isBeside, ONE_FOOT, onSlope, placesApart, slopeOf, type Side } from './wall-side';
+import { toneFoot } from './tone-foot';
 import { plateEdges, sineToward } from './plate-edges';
 import { isUprightBetween, uprightShares, whereUprightsEnd } from './upright-share';
 import { TOWARD_UPRIGHT, type Uprights } from './upright-edges';
@@ -157,7 +158,7 @@ function wallOf(own: Side, uprights: readonly Upright[], spans: readonly Span[],
   const feet = uprights
     .map(({ foot, counts }) => ({ u: foot.u, counts, slope: slopeOf(own, foot) }))
     .sort((a, b) => a.slope - b.slope);
-  let best: (GuessedWall & { span: Span; slope: number }) | undefined;
+  let best: { trust: number; span: Span; slope: number } | undefined;
   for (const { slope } of feet) {
     const ends = feet.filter((one) => Math.abs(Math.log(one.slope / slope)) < ONE_FOOT);
     const span = spans.find((one) => placesWithin(ends, one) >= ENDS.least);
@@ -168,19 +169,26 @@ function wallOf(own: Side, uprights: readonly Upright[], spans: readonly Span[],
     const crossing = sum(feet.filter((one) => Math.log(one.slope / middle) > 1.5 * ONE_FOOT));
     const trust = sum(ends) - CROSSING * crossing;
     if (trust < Math.max(TRUST, best?.trust ?? 0)) continue;
-    const foot = settledFoot(own, span, middle, seen.cover);
-    if (foot) best = { foot, trust, span, slope: middle };
+    if (settledSlope(own, span, middle, seen.cover)) best = { trust, span, slope: middle };
   }
   if (!best) return undefined;
-  const { foot, trust, span, slope } = best;
-  return { foot: footUnderBand(own, span, slope, seen) ?? foot, trust };
+  const { trust, span, slope } = best;
+  const foot = footUnderBand(own, span, slope, seen) ?? settledFoot(own, span, slope, seen.cover);
+  return foot && { foot, trust };
 }
 
-/** The foot over a span on a slope, or farther down; undefined where no ground begins under it. */
-function settledFoot(own: Side, span: Span, slope: number, cover: SeenCover) {
+/** The slope of a foot over a span, or one farther down; undefined where no ground begins under it. */
+function settledSlope(own: Side, span: Span, slope: number, cover: SeenCover): number | undefined {
   const first = footOf(own, span, slope);
-  const lowest = first && settleFoot(own, first, slope, cover);
-  return lowest === undefined ? undefined : footOf(own, span, lowest);
+  return first && settleFoot(own, first, slope, cover);
+}
+
+/** The foot over a span on a slope, or farther down, where the wall's tone ends; undefined where no ground begins under it. */
+function settledFoot(own: Side, span: Span, slope: number, cover: SeenCover) {
+  const settled = settledSlope(own, span, slope, cover);
+  const [left, right] = footOf(own, span, slope) ?? [];
+  if (settled === undefined || !left || !right) return undefined;
+  return footOf(own, span, toneFoot(own, { from: left.u, to: right.u }, settled, cover) ?? settled);
 }
 
 /** The foot of a wall of which only a band ends on a slope. */

@@ -3,7 +3,6 @@ import type { PlatePoint } from '../geometry/camera';
 import { median } from '../plane/median';
 import type { RgbPlanes } from '../plane/plane';
 import { LIGHTNESS_WEIGHT, type Tone } from '../survey/ground-tones';
-import { toneFoot } from './tone-foot';
 import { onSlope, slopeOf, type Side } from './wall-side';
 
 /** What a small copy of the plate says about the lie of the land: coverages by ground and sky, 0 to 1. */
@@ -36,8 +35,7 @@ type Foot = readonly [PlatePoint, PlatePoint];
 export function settleFoot(own: Side, foot: Foot, slope: number, cover: SeenCover): number | undefined {
   const begins = whereGroundBegins(own, foot, slope, cover);
   if (begins === undefined) return undefined;
-  const settled = begins > MOVED * slope && isOfWall(own, foot, [slope, begins], cover) ? begins : slope;
-  return toneFoot(own, { from: foot[0].u, to: foot[1].u }, settled, cover) ?? settled;
+  return begins > MOVED * slope && isOfWall(own, foot, [slope, begins], cover) ? begins : slope;
 }
 
 /** The slope at which ground begins under a foot, or that of the foot where ground begins here and there; undefined where it does not. */

@@ -30,48 +30,25 @@ function cover(toneAt: (slope: number) => readonly number[]) {
   };
 }
 
+const below = (slope: number, toneAt: Parameters<typeof cover>[0]) =>
+  toneFoot(own, SPAN, slope, cover(toneAt));
+
 describe('toneFoot', () => {
   it('moves down from sills to where the tone of the wall ends', () => {
-    const found = toneFoot(
-      own,
-      SPAN,
-      0.2,
-      cover((slope) => (slope < 0.5 ? BRICK : COBBLES)),
-    )!;
+    const found = below(0.2, (slope) => (slope < 0.5 ? BRICK : COBBLES))!;
     expect(Math.abs(Math.log(found / 0.5))).toBeLessThan(0.12);
   });
 
   it('stays where the tone steps on the foot, though a kerb below steps more', () => {
-    const street = cover((slope) => (slope < 0.2 ? BRICK : slope < 0.5 ? COBBLES : ROAD));
-    expect(toneFoot(own, SPAN, 0.2, street)).toBeUndefined();
+    const street = (slope: number) => (slope < 0.2 ? BRICK : slope < 0.5 ? COBBLES : ROAD);
+    expect(below(0.2, street)).toBeUndefined();
   });
 
   it('stays where nothing steps, where what lies between is not as the wall, and where the plate ends', () => {
-    expect(
-      toneFoot(
-        own,
-        SPAN,
-        0.2,
-        cover(() => BRICK),
-      ),
-    ).toBeUndefined();
     const lawn = (slope: number) =>
       BRICK.map((c, k) => c + ([0.05, 0.2, 0.03][k] - c) * Math.min(1, Math.max(0, slope / 0.25 - 1)));
-    expect(
-      toneFoot(
-        own,
-        SPAN,
-        0.2,
-        cover((slope) => (slope < 0.8 ? lawn(slope) : ROAD)),
-      ),
-    ).toBeUndefined();
-    expect(
-      toneFoot(
-        own,
-        SPAN,
-        3,
-        cover(() => BRICK),
-      ),
-    ).toBeUndefined();
+    expect(below(0.2, () => BRICK)).toBeUndefined();
+    expect(below(0.2, (slope) => (slope < 0.8 ? lawn(slope) : ROAD))).toBeUndefined();
+    expect(below(3, () => BRICK)).toBeUndefined();
   });
 });

@@ -1,5 +1,6 @@
 import { hypot } from '../plane/hypot';
 import type { PlateFeatures } from './plate-features';
+import type { SkyPatch } from './sky-patches';
 
 /** What looks the same: lightness and Oklab colour may differ by so much. A few pixels below an end are its soft rim. */
 const SAME = { lightness: 0.05, color: 0.015, rim: 3 } as const;
@@ -12,14 +13,12 @@ const SAME = { lightness: 0.05, color: 0.015, rim: 3 } as const;
  */
 export function echoBelow(
   { width, height, softLightness, a, b }: PlateFeatures,
-  pixels: Int32Array,
+  patch: SkyPatch,
   like: Uint8Array,
   over: Uint8Array,
 ): number {
   const end = new Int32Array(width).fill(height);
-  const mean = (plane: Float32Array) => pixels.reduce((sum, i) => sum + plane[i], 0) / pixels.length;
-  const [ownLightness, ownA, ownB] = [softLightness, a, b].map(mean);
-  for (const i of pixels) {
+  for (const i of patch.pixels) {
     const [x, y] = [i % width, Math.floor(i / width)];
     end[x] = end[x] === height ? y : Math.max(end[x], y);
   }
@@ -27,8 +26,8 @@ export function echoBelow(
   end.forEach((from, x) => {
     for (let i = (from + SAME.rim) * width + x; i < over.length && over[i]; i += width) {
       all++;
-      if (!like[i] || Math.abs(softLightness[i] - ownLightness) > SAME.lightness) continue;
-      if (hypot(a[i] - ownA, b[i] - ownB) < SAME.color) same++;
+      if (!like[i] || Math.abs(softLightness[i] - patch.lightness) > SAME.lightness) continue;
+      if (hypot(a[i] - patch.a, b[i] - patch.b) < SAME.color) same++;
     }
   });
   return all > 0 ? same / all : 0;

@@ -1,5 +1,6 @@
 import { hypot } from '../plane/hypot';
 import type { PlateFeatures } from './plate-features';
+import { BUSIEST } from './sky-looks';
 import { patchesAt, solidOf, type SkyPatch } from './sky-patches';
 
 /**
@@ -10,8 +11,8 @@ const BLUE = {
   ...{ least: 0.004, from: -0.03, stronger: 0.01, darker: 0.06, turned: 0.2, busiest: 0.02, whole: 0.7 },
 } as const;
 
-/** From how busy on a place may be branches, standard deviation of lightness, and the share of what lies over a patch that is. */
-const BRANCHES = { texture: 0.045, share: 0.5 } as const;
+/** Share of what lies over a patch that is as busy as branches are. */
+const BRANCHES = 0.5;
 
 /** Whether a patch is as blue as the sky that is known, or paler and lighter, as sky is toward the horizon. */
 function isOfSky(patch: SkyPatch, known: SkyPatch): boolean {
@@ -30,7 +31,7 @@ function busyOver({ width, texture }: PlateFeatures, pixels: Int32Array, sky: Ui
   for (const from of top.values()) {
     for (let i = from - width; i >= 0 && !sky[i]; i -= width) {
       all++;
-      if (texture[i] > BRANCHES.texture) busy++;
+      if (texture[i] > BUSIEST) busy++;
     }
   }
   return all > 0 ? busy / all : 0;
@@ -54,6 +55,6 @@ export function skyBehind(
     (patch) =>
       patch.pixels.length > BLUE.least * sky.length &&
       isOfSky(patch, known) &&
-      busyOver(features, patch.pixels, sky) > BRANCHES.share,
+      busyOver(features, patch.pixels, sky) > BRANCHES,
   );
 }

@@ -159,7 +159,7 @@ export function skyPatches(features: PlateFeatures, like: Uint8Array, over: Uint
   const { width, height } = features;
   const sky: SkyPatch[] = [];
   const broad = patchesAt(features, solidOf(like, width, height), 1);
-  const comesBack = ({ pixels }: SkyPatch) => echoBelow(features, pixels, like, over) > ECHO.most;
+  const comesBack = (patch: SkyPatch) => echoBelow(features, patch, like, over) > ECHO.most;
   const plain = broad.filter((patch) => patch.pixels.length > ECHO.least * like.length && !comesBack(patch));
   const broadest = broadestOf(plain) ?? broadestOf(broad);
   const taken = new Uint8Array(like.length);
