@@ -29,8 +29,8 @@ export interface Renderer {
     signal: AbortSignal,
     consume: (codes: Uint16Array) => T,
   ) => Promise<T>;
-  /** Reads something else off the stages. */
-  read: <T>(readout: Readout<T>, signal: AbortSignal) => Promise<T>;
+  /** Reads something else off the stages; soon, unless said otherwise. */
+  read: <T>(readout: Readout<T>, signal: AbortSignal, turn?: Turn) => Promise<T>;
   /** Whether a frame needs nothing but what is quick. */
   isReady: (request: FrameRequest) => boolean;
   /** Names a frame by all that it depends on. */
@@ -104,8 +104,8 @@ export function createRenderer(
           consume(columnsOf(deepCodesIn(view), view.region, request.region)),
         ),
       ),
-    read: (readout, signal) =>
-      inTurn(signal, 'soon', (until) =>
+    read: (readout, signal, turn = 'soon') =>
+      inTurn(signal, turn, (until) =>
         readout({ spot, see: (want) => graph.see(want, until, (view) => view) }),
       ),
     keyOf: (request) => picture(spot(widened(request))).key,

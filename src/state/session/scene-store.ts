@@ -14,6 +14,8 @@ export interface SceneState {
   saveReason?: string;
   /** Which gesture is under way, by its key. */
   gesture?: string;
+  /** Whether a pointer is down on what it changes. */
+  held: boolean;
 }
 
 export interface SceneActions {
@@ -68,6 +70,7 @@ export function createSceneStore(
       scene: opened.scene,
       history: stacksOf(opened.log),
       saveState: 'saved',
+      held: false,
       settle,
       ...gestures,
       undo: () => step('undo'),
@@ -91,11 +94,10 @@ function gesturesOn(
   let before: Scene | undefined;
   let pending: Command | undefined;
   let rest: ReturnType<typeof setTimeout> | undefined;
-  let held = false;
 
   function settle(): void {
     clearTimeout(rest);
-    held = false;
+    if (get().held) set({ held: false });
     if (!before || !pending) return;
     const { scene, change } = runCommand(before, pending);
     [before, pending] = [undefined, undefined];
@@ -110,11 +112,11 @@ function gesturesOn(
       pending = command;
       set({ gesture: key, scene: runCommand(before, command).scene });
       clearTimeout(rest);
-      if (!held) rest = setTimeout(settle, REST);
+      if (!get().held) rest = setTimeout(settle, REST);
     },
     hold() {
       settle();
-      held = true;
+      set({ held: true });
     },
     settle,
     run(command) {

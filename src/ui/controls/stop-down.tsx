@@ -1,11 +1,12 @@
 'use client';
 
 import { Button } from '@mantine/core';
-import { useEffect, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useStore } from 'zustand';
 import { RANGES } from '@/core/fields/ranges';
 import { stoppedDown } from '@/state/actions/stop-down';
 import { useScene, useSession } from '../editor/editor-context';
+import { useFrameAtRest, useRead } from '../picture/use-read';
 import classes from '../worksheet/worksheet.module.css';
 
 /** From how many stops on it is said that what burns is too bright. */
@@ -17,22 +18,15 @@ export function StopDown() {
   const isDarkest = useScene(({ scene }) => scene.night.exposure <= RANGES.exposure.min);
   const run = useScene((state) => state.run);
   const measure = useStore(readout, ({ tooBright }) => tooBright);
-  // A new frame is a new readout: by then the light is there to be measured.
-  const frame = useStore(readout, ({ night }) => night);
-  const [stops, setStops] = useState(0);
-  useEffect(() => {
-    let left = false;
-    measure?.(store.getState().scene).then(
-      (told) => {
-        if (!left) setStops(told);
-      },
-      () => {},
-    );
-    return () => {
-      left = true;
-    };
-  }, [measure, frame, store]);
-  if (stops < TELLING || isDarkest) return null;
+  const read = useMemo(
+    () => measure && (async () => ({ stops: await measure(store.getState().scene) })),
+    [measure, store],
+  );
+  const told = useRead(read, useFrameAtRest());
+  // What is told is over once it is mended, until it is measured again.
+  const [mended, setMended] = useState<typeof told>();
+  if (!told || told === mended || told.stops < TELLING || isDarkest) return null;
+  const { stops } = told;
   return (
     <div className={classes.actions}>
       <span className={classes.hint} role="status">
@@ -43,7 +37,7 @@ export function StopDown() {
         variant="default"
         onClick={() => {
           run(stoppedDown(store.getState().scene, stops));
-          setStops(0);
+          setMended(told);
         }}
       >
         Stop down

@@ -1,10 +1,11 @@
 'use client';
 
-import { useEffect, useState, type RefObject } from 'react';
+import { useMemo, type RefObject } from 'react';
 import { useStore } from 'zustand';
 import type { PlatePoint } from '@/core/geometry/camera';
 import { stopsFromGrey } from '@/core/picture/read-tone';
 import { useScene, useSession } from '../editor/editor-context';
+import { useRead } from './use-read';
 import classes from './picture.module.css';
 
 export interface ProbeProps {
@@ -41,19 +42,7 @@ export function Probe({ at, night, day }: ProbeProps) {
   const read = useStore(readout, ({ lux }) => lux);
   // A new frame is a new readout: the values are read again.
   useStore(readout, (now) => now.night);
-  const [lux, setLux] = useState<number>();
-  useEffect(() => {
-    let left = false;
-    read?.(scene, at).then(
-      (value) => {
-        if (!left) setLux(value);
-      },
-      () => {},
-    );
-    return () => {
-      left = true;
-    };
-  }, [read, scene, at]);
+  const lux = useRead(useMemo(() => read && (() => read(scene, at)), [read, scene, at]));
   const [shown, was] = [pixelAt(night, at), pixelAt(day, at)];
   return (
     <dl className={classes.probe} data-testid="probe">

@@ -33,7 +33,7 @@ export function readersOf(renderer: Renderer, lasting: AbortSignal, regionShown:
     inside: (scene, outline) => renderer.read(tonesInside(scene, outline), lasting),
     coverage: (scene, matte) => renderer.read(coverageOf(scene, matte), lasting),
     lux: newestOf((signal, scene, at) => renderer.read(luxAt(scene, at), until(signal))),
-    tooBright: newestOf((signal, scene) => renderer.read(stopsTooBrightIn(scene), until(signal))),
+    tooBright: newestOf((signal, scene) => renderer.read(stopsTooBrightIn(scene), until(signal), 'later')),
     places: newestOf((signal, scene) => renderer.read(placesIn(scene), until(signal))),
     glints: newestOf((signal, scene) => renderer.read(glintsOf(scene), until(signal))),
     touchGround: newestOf((signal, scene, touch) =>
