@@ -17,7 +17,8 @@ const framesOf = (page: Page) =>
 
 /** Frames a second while a place of the picture is dragged round and round. */
 async function dragged(page: Page, at: { u: number; v: number }): Promise<number> {
-  const start = await onPicture(page, at.u, at.v);
+  const [start, one] = [await onPicture(page, at.u, at.v), await onPicture(page, at.u + 1, at.v + 1)];
+  const [width, height] = [one.x - start.x, one.y - start.y];
   await page.mouse.click(start.x, start.y);
   await page.mouse.move(start.x, start.y);
   await page.mouse.down();
@@ -26,8 +27,7 @@ async function dragged(page: Page, at: { u: number; v: number }): Promise<number
   while (performance.now() - from < FOR) {
     const turn = ((performance.now() - from) / 1000) * Math.PI;
     const [du, dv] = [CIRCLE * Math.sin(turn), CIRCLE * (1 - Math.cos(turn))];
-    const { x, y } = await onPicture(page, at.u + du, at.v + dv);
-    await page.mouse.move(x, y);
+    await page.mouse.move(start.x + du * width, start.y + dv * height);
   }
   const frames = (await framesOf(page)) - before;
   const seconds = (performance.now() - from) / 1000;

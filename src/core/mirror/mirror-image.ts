@@ -21,36 +21,13 @@ export interface Mirrors extends MirrorMap {
   facing: Float32Array;
 }
 
-/** A picture of half the size, of means over two by two pixels. */
-function halved({ width, height, r, g, b }: RgbPlanes): RgbPlanes {
-  const [wide, high] = [Math.max(1, width >> 1), Math.max(1, height >> 1)];
-  const half = (plane: Float32Array) => {
-    const out = new Float32Array(wide * high);
-    const right = width > 1 ? 1 : 0;
-    const below = height > 1 ? width : 0;
-    for (let y = 0, i = 0; y < high; y++) {
-      for (let x = 0, k = 2 * y * width; x < wide; x++, i++, k += 2)
-        out[i] = (plane[k] + plane[k + right] + plane[k + below] + plane[k + right + below]) / 4;
-    }
-    return out;
-  };
-  return { width: wide, height: high, r: half(r), g: half(g), b: half(b) };
-}
-
-/** A picture and ever smaller copies of it. */
-export function lightPyramid(light: RgbPlanes): RgbPlanes[] {
-  const levels = [light];
-  for (let last = light; Math.min(last.width, last.height) > 4; levels.push(last)) last = halved(last);
-  return levels;
-}
-
 /**
  * The light that pixels of a copy show as mirrors, before their Fresnel: what they see, blurred by their roughness the more the farther
  * that lies behind them. A lobe of facets is as wide along the view as its slope says, and across it the less the more grazing the
  * view is, so images are stretched toward the eye.
  *
  * @param out four floats a pixel of the part of the copy that `mirrors` has: its light and 1, or all 0 where nothing mirrors
- * @param levels of the whole copy's light, without what lamps themselves show: their images come with their shine
+ * @param levels the pyramid of the whole copy's light, without what lamps themselves show: their images come with their shine
  * @param focal length in plate widths
  */
 export function mirrorImage(

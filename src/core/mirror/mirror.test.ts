@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { createCamera, project, rayThrough } from '../geometry/camera';
 import { wholeRegion } from '../plane/region';
 import { addMirrors, mirrorFresnel } from './add-mirrors';
-import { lightPyramid, mirrorImage } from './mirror-image';
+import { fillPyramid, pyramidLength, pyramidLevels } from './light-pyramid';
+import { mirrorImage } from './mirror-image';
 import { mirrorMap } from './mirror-map';
 
 const [W, H] = [240, 160];
@@ -82,12 +83,10 @@ describe('what a mirror shows', () => {
   const shown = (alpha: number, light = lit((u) => (u < 0.5 ? 1 : 0))) => {
     const { map } = mapped(12, 6);
     const known = new Float32Array(4 * SIZE);
-    mirrorImage(
-      known,
-      lightPyramid(light),
-      { ...map, alpha: plane(alpha), facing: plane(0.3) },
-      CAMERA.focal,
-    );
+    const room = () => new Float32Array(pyramidLength(W, H));
+    const levels = pyramidLevels({ r: room(), g: room(), b: room() }, W, H);
+    fillPyramid(levels, light);
+    mirrorImage(known, levels, { ...map, alpha: plane(alpha), facing: plane(0.3) }, CAMERA.focal);
     const out = { r: plane().map((_, i) => known[4 * i]) };
     return { out, map };
   };

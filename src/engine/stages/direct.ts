@@ -94,6 +94,9 @@ export function throwLight(
   addLights({ spill, air, shine: ifAny(shine) }, band.of(land), camera, band.region, lights, shades);
 }
 
+/** All that lights send out, lumens. */
+const fluxOf = (lights: readonly PointLight[]) => lights.reduce((sum, light) => sum + luminousFlux(light), 0);
+
 /** All that the lamps send out, lumens. */
 interface DirectFacts {
   flux: number;
@@ -110,12 +113,29 @@ export const direct = stage({
     ...throwOf(settings, settings.fixtures, inputs.small, settings.moon),
     plan: settings.plan,
   }),
-  facts: ({ lights }): DirectFacts => ({ flux: lights.reduce((sum, light) => sum + luminousFlux(light), 0) }),
+  facts: ({ lights }): DirectFacts => ({ flux: fluxOf(lights) }),
   planes: (pixels, { plan }) => lightPlanes(pixels, plan),
   pace: 'heavy',
   run(out, inputs, { prepared, kernels }, band) {
     const { spill, air, shine } = band.of(out);
     for (const plane of [spill, air, shine]) plane.fill(0);
     throwLight(out, inputs.relief, prepared, inputs.shades, band, kernels);
+  },
+});
+
+/** One float: all that lamps send out, lumens. */
+export const flux = stage({
+  name: 'flux',
+  part: 'the light of the fixtures',
+  region: (at) => smallOf(at).region,
+  settings: lampSettings,
+  inputs: (at) => ({ small: seenPlate(smallOf(at)) }),
+  prepare: ({ settings, inputs }) =>
+    fluxOf(throwOf(settings, settings.fixtures, inputs.small, settings.moon).lights),
+  planes: () => ({ lumens: 1 }),
+  pace: 'quick',
+  whole: true,
+  run(out, _, { prepared: lumens }) {
+    out.lumens[0] = lumens;
   },
 });

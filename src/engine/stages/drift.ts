@@ -1,5 +1,6 @@
 import { driftAhead, driftCover, type NearLamp } from '@/core/drift/drift-cover';
 import { driftGlow, layGlow } from '@/core/drift/drift-glow';
+import { throughDrifts } from '@/core/drift/through-drifts';
 import { kindOf } from '@/core/fixture/kinds';
 import { placeFixture } from '@/core/fixture/place-fixture';
 import { cameraOf } from '@/core/picture/camera-of';
@@ -99,20 +100,14 @@ export const drifted = stage({
   pace: 'quick',
   passing: true,
   run(out, inputs, { prepared: { ambient, colors } }, { count, cut, of }) {
-    const through = new Float32Array(count).fill(1);
-    for (const { cover: plane } of inputs.covers) {
-      const covered = cut(plane);
-      for (let i = 0; i < count; i++) through[i] *= 1 - covered[i];
-    }
-    const [made, light] = [of(out), of(inputs.light)];
-    for (const [c, name] of (['r', 'g', 'b'] as const).entries()) {
-      const [to, from] = [made[name], light[name]];
-      for (let i = 0; i < count; i++) to[i] = through[i] * from[i] + (1 - through[i]) * ambient[c];
-      inputs.glows.forEach(({ glow }, k) => {
-        const [own, weight] = [cut(glow), colors[k][c]];
-        for (let i = 0; i < count; i++) to[i] += weight * own[i];
-      });
-    }
+    throughDrifts(
+      of(out),
+      new Float32Array(count),
+      of(inputs.light),
+      inputs.covers.map(({ cover: plane }) => cut(plane)),
+      ambient,
+      inputs.glows.map(({ glow }, k) => ({ glow: cut(glow), color: colors[k] })),
+    );
   },
 });
 

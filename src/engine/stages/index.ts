@@ -2,7 +2,7 @@ import type { AnyStage } from '../graph/stage-spec';
 import { bounce } from './bounce';
 import { cutout, ends } from './cutout';
 import { deviates } from './deviates';
-import { direct } from './direct';
+import { direct, flux } from './direct';
 import { cover, drifted, driftLight } from './drift';
 import { even, levelling, peopledDay, shading } from './even';
 import { brushed, found } from './found';
@@ -12,7 +12,7 @@ import { burning, glare, glints, grain, lampPoints, veil } from './lens';
 import { masked } from './masked';
 import { lamps } from './lamps';
 import { edge, enlarged, passes, refined, softened } from './matte';
-import { mirrored, mirrorImage, mirrorLight, mirrorMap } from './mirror';
+import { mirrored, mirrorImage, mirrorLight, mirrorMap, mirrorPyramid } from './mirror';
 import { lut, night, open, range, tables } from './night';
 import { deepFilm, film, shown } from './picture';
 import { laid, land, peopled } from './placed';
@@ -38,8 +38,8 @@ export const STAGES: readonly AnyStage[] = [
   ...[round, crease, relief, soft, hung],
   ...[tones, skyline, dome, clouds, points, skyPicture, sky, behind],
   ...[holdback, stroked, touched, touches, lifted, touchGround],
-  ...[direct, bounce, lamps, masked, grip],
-  ...[mirrorMap, mirrorLight, mirrorImage, mirrored],
+  ...[direct, flux, bounce, lamps, masked, grip],
+  ...[mirrorMap, mirrorLight, mirrorPyramid, mirrorImage, mirrored],
   ...[sum, tooBright, cover, driftLight, drifted],
   ...[lampPoints, burning, glints, veil, glare, deviates, grain, film, deepFilm, shown],
 ].map(({ spec }) => spec);

@@ -27,22 +27,23 @@ export const unmasked = (fixture: Fixture): Fixture => ({ ...fixture, behind: un
 
 /**
  * What the light of lamps begins with, and whose is added to it. While a lamp is dragged the light of the others is kept apart, so that it
- * alone is computed anew. On the small copy all of it is there already, as surfaces give on from it.
+ * alone is computed anew, and drawn over them as they are seen. On the small copy all of it is there already, as surfaces give on from it.
  */
-function partsOf(at: Spot, all: Lamps): { base?: Want<LightView>; fresh: Lamps } {
+function partsOf(at: Spot, all: Lamps): { base?: Want<LightView>; seen?: Want<LayerView>; fresh: Lamps } {
   const { moving } = at;
   const still = all.fixtures.filter(({ id }) => id !== moving?.id);
   if (still.length > 0 && still.length < all.fixtures.length) {
     const fresh = all.fixtures.filter(({ id }) => id === moving?.id);
-    return { base: lamps({ ...at, moving: undefined }, { fixtures: still }), fresh: { fixtures: fresh } };
+    const base = lamps({ ...at, moving: undefined }, { fixtures: still });
+    return { base, seen: base, fresh: { fixtures: fresh } };
   }
   const isSmall = regionKey(at.region) === regionKey(smallOf(at).region);
   if (!isSmall || moving || all.fixtures.length === 0) return { fresh: all };
   return { base: direct(at, all), fresh: { fixtures: [] } };
 }
 
-/** What surfaces give on of a dragged lamp's light is its light from where it was taken up. */
-const resting = ({ moving }: Spot, fixtures: Fixture[]) =>
+/** Fixtures, with one that is dragged where it was taken up: what surfaces give on of its light follows when it is let go. */
+export const resting = ({ moving }: Spot, fixtures: Fixture[]) =>
   fixtures.map((fixture) => (moving && fixture.id === moving.id ? unmasked(moving) : fixture));
 
 /** The light of lamps that nothing holds back. */
@@ -50,11 +51,13 @@ export const lamps = stage({
   name: 'lamps',
   part: 'the light of the fixtures',
   settings(at, all: Lamps) {
-    const { fixtures, moon } = lampSettings(at, partsOf(at, all).fresh);
-    return { ...lampSettings(at, all), fresh: { fixtures, moon } };
+    const { fresh, seen } = partsOf(at, all);
+    const { fixtures, moon } = lampSettings(at, fresh);
+    const settings = lampSettings(at, all);
+    return { ...settings, fresh: { fixtures, moon }, drawn: seen ? fixtures : settings.fixtures };
   },
   inputs(at, all): LampInputs {
-    const { base, fresh } = partsOf(at, all);
+    const { base, seen, fresh } = partsOf(at, all);
     // Of a lamp that is dragged alone, or of all.
     const given = fresh.fixtures.length > 0 ? fresh.fixtures : all.fixtures;
     return {
@@ -63,20 +66,21 @@ export const lamps = stage({
         plate: seenPlate(at),
         small: seenPlate(smallOf(at)),
         shades: shadesAt(at),
-        base,
+        ...{ base, seen },
       },
       bounce:
         given.length > 0 ? bounce({ ...at, moving: undefined }, { fixtures: resting(at, given) }) : undefined,
     };
   },
   prepare({ settings, inputs, region }) {
-    const { fixtures, fresh, plan } = settings;
+    const { drawn, fresh, plan } = settings;
     const thrown = throwOf(settings, fresh.fixtures, inputs.small, fresh.moon);
-    const sources = fixtures.flatMap((fixture) =>
+    const sources = drawn.flatMap((fixture) =>
       visibleSources(thrown.camera, thrown.cast.walls, fixture, inputs.small),
     );
     const boxes = sources.map((source) => sourceBounds(source, region));
-    return { ...thrown, plan, sources, sourceRows: unionRows(boxes, region), width: region.width };
+    const sourceRows = unionRows(boxes, region, inputs.seen?.facts.sourceRows);
+    return { ...thrown, plan, sources, sourceRows, width: region.width };
   },
   facts: ({ sourceRows }): LayerFacts => ({ sourceRows }),
   planes: (pixels, { plan, sourceRows: { from, to }, width }) => ({
@@ -97,6 +101,7 @@ export const lamps = stage({
     const rows = commonRows(band.rows, out.facts.sourceRows);
     const part = rowsOf(out.region, rows.from, rows.to - rows.from);
     const source = rowsIn(out.source, out, out.facts.sourceRows, rows).fill(0);
+    if (inputs.seen) copyRows(out, inputs.seen, rows);
     const { plate: day, relief: lie } = inputs;
     const [r, g, b, land, reach] = [day.r, day.g, day.b, lie.land, lie.reach].map((plane) =>
       rowsIn(plane, out, { from: 0, to: out.height }, rows),
@@ -106,12 +111,20 @@ export const lamps = stage({
   },
 });
 
+/** Begins some rows of what is seen of lamps with others that are seen. */
+function copyRows(out: LayerView, seen: LayerView, rows: Rows): void {
+  const common = commonRows(rows, seen.facts.sourceRows);
+  const from = rowsIn(seen.source, seen, seen.facts.sourceRows, common);
+  rowsIn(out.source, out, out.facts.sourceRows, common).set(from);
+}
+
 interface LampInputs extends Record<string, Wants> {
   relief: ReturnType<typeof relief>;
   plate: ReturnType<typeof seenPlate>;
   small: ReturnType<typeof seenPlate>;
   shades: ReturnType<typeof shadesAt>;
   base?: Want<LightView>;
+  seen?: Want<LayerView>;
   bounce?: ReturnType<typeof bounce>;
 }
 

@@ -1,5 +1,6 @@
 import { addMirrors } from '@/core/mirror/add-mirrors';
-import { lightPyramid, mirrorImage as seenInMirrors } from '@/core/mirror/mirror-image';
+import { fillPyramid, pyramidLength, pyramidLevels } from '@/core/mirror/light-pyramid';
+import { mirrorImage as seenInMirrors } from '@/core/mirror/mirror-image';
 import { mirrorMap as followMirrors } from '@/core/mirror/mirror-map';
 import { cameraOf } from '@/core/picture/camera-of';
 import { mixPicture } from '@/core/picture/mix-picture';
@@ -56,13 +57,30 @@ export const mirrorLight = stage({
   },
 });
 
+/** The same, and ever smaller copies of it. */
+export const mirrorPyramid = stage({
+  name: 'mirror pyramid',
+  part: 'the mirrors',
+  region: small,
+  settings: () => undefined,
+  inputs: (at) => ({ light: mirrorLight(at) }),
+  prepare: ({ region: { width, height } }) => pyramidLength(width, height),
+  planes: (_, length) => ({ r: length, g: length, b: length }),
+  pace: 'quick',
+  whole: true,
+  newest: () => '',
+  run(out, { light }) {
+    fillPyramid(pyramidLevels(out, out.width, out.height), light);
+  },
+});
+
 /** What mirrors show on the small copy. */
 export const mirrorImage = stage({
   name: 'mirror image',
   part: 'the mirrors',
   region: small,
   settings: landOf,
-  inputs: (at) => ({ map: mirrorMap(at), light: mirrorLight(at), relief: relief(at) }),
+  inputs: (at) => ({ map: mirrorMap(at), light: mirrorPyramid(at), relief: relief(at) }),
   planes: (pixels) => ({ known: 4 * pixels }),
   pace: 'quick',
   newest: () => '',
@@ -70,7 +88,8 @@ export const mirrorImage = stage({
     const { u, v, behind, weight, facing } = of(inputs.map);
     const seen = { u, v, behind, weight, facing, alpha: cut(inputs.relief.alpha) };
     const known = out.known.subarray(4 * first, 4 * (first + count));
-    seenInMirrors(known, lightPyramid(inputs.light), seen, cameraOf(land).focal);
+    const levels = pyramidLevels(inputs.light, inputs.light.width, inputs.light.height);
+    seenInMirrors(known, levels, seen, cameraOf(land).focal);
   },
 });
 

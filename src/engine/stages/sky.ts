@@ -6,13 +6,14 @@ import { behindSkyline } from '@/core/sky/behind-skyline';
 import { createMoonGround } from '@/core/sky/moon-disc';
 import { skyLight } from '@/core/sky/sky-light';
 import type { SkyPicture } from '@/core/sky/sky-schema';
-import { smallOf, type Spot } from '../graph/spot';
+import type { Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import type { View } from '../graph/view';
 import type { Size } from '../sizes';
-import { direct } from './direct';
+import { flux } from './direct';
 import { litLayers } from './grip';
 import { LENS_DOWN } from './lens-down';
+import { resting } from './lamps';
 import { night } from './night';
 import { landCover } from './placed';
 import { plate } from './plate';
@@ -89,10 +90,13 @@ export const behind = stage({
   },
   inputs: (at) => ({
     ...{ night: night(at), skyline: landCover(at), sky: sky(at), points: points(at) },
-    fluxes: lampsBelow(at).map((layer) => direct(smallOf(at), layer)),
+    // Clouds are lit by a lamp that is dragged as they were when it was taken up.
+    fluxes: lampsBelow(at).map(({ fixtures, moon }) =>
+      flux({ ...at, moving: undefined }, { fixtures: resting(at, fixtures), moon }),
+    ),
   }),
   prepare({ settings: { eye, starSize, lit, of: part }, inputs }) {
-    const layers = lit.map((layer, k) => ({ ...layer, flux: inputs.fluxes[k].facts.flux }));
+    const layers = lit.map((layer, k) => ({ ...layer, flux: inputs.fluxes[k].lumens[0] }));
     const said = { clouds: { under: part.under }, moon: part.moonLook } as SkySettings;
     return { eye, starSize, weights: skyWeights({ ...part, sky: said }, layers) };
   },
