@@ -12,3 +12,5 @@ export { addGrain } from './grain';
 export { joinSky } from './join-sky';
 export { skyLight } from './sky-light';
 export { evenOut, levelling } from './even';
+export { addMirrors, mirrorImage } from './mirror';
+export { addCovered, addWeighted, holdBack, mixThrough } from './blend';

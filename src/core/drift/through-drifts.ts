@@ -1,3 +1,4 @@
+import { blend, type Blend } from '../plane/blend';
 import type { RgbPlanes } from '../plane/plane';
 
 /** A light that drifts send on, and how it is weighed. */
@@ -7,19 +8,7 @@ export interface SentOn {
   color: readonly [number, number, number];
 }
 
-/** Leaves of a share what a cover lets through. */
-function holdBack(through: Float32Array, cover: Float32Array): void {
-  for (let i = 0; i < through.length; i++) through[i] *= 1 - cover[i];
-}
-
-/** What comes through of a light, and for what does not the ambient light on what holds it back. */
-function mixThrough(out: Float32Array, light: Float32Array, through: Float32Array, ambient: number): void {
-  for (let i = 0; i < out.length; i++) out[i] = ambient + through[i] * (light[i] - ambient);
-}
-
-function addWeighted(out: Float32Array, glow: Float32Array, weight: number): void {
-  for (let i = 0; i < out.length; i++) out[i] += weight * glow[i];
-}
+type Light = Pick<RgbPlanes, 'r' | 'g' | 'b'>;
 
 /**
  * Light as drifts hold it back and send it on. All planes are of one length.
@@ -29,21 +18,18 @@ function addWeighted(out: Float32Array, glow: Float32Array, weight: number): voi
  * @param ambient light on what holds back, scene-linear
  */
 export function throughDrifts(
-  out: Pick<RgbPlanes, 'r' | 'g' | 'b'>,
+  out: Light,
   through: Float32Array,
-  light: Pick<RgbPlanes, 'r' | 'g' | 'b'>,
+  light: Light,
   covers: readonly Float32Array[],
   ambient: readonly [number, number, number],
   glows: readonly SentOn[],
+  { holdBack, mixThrough, addWeighted }: Blend = blend,
 ): void {
   through.fill(1);
   for (const cover of covers) holdBack(through, cover);
-  mixThrough(out.r, light.r, through, ambient[0]);
-  mixThrough(out.g, light.g, through, ambient[1]);
-  mixThrough(out.b, light.b, through, ambient[2]);
-  for (const { glow, color } of glows) {
-    addWeighted(out.r, glow, color[0]);
-    addWeighted(out.g, glow, color[1]);
-    addWeighted(out.b, glow, color[2]);
+  for (const [c, name] of (['r', 'g', 'b'] as const).entries()) {
+    mixThrough(out[name], light[name], through, ambient[c]);
+    for (const { glow, color } of glows) addWeighted(out[name], glow, color[c]);
   }
 }

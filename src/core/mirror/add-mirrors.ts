@@ -12,8 +12,11 @@ export interface MirrorImage extends KnownLight {
   behind: Float32Array;
 }
 
+/** The relief as far as mirrors ask for it. */
+export type MirroringLand = Pick<Relief, 'sheen' | 'normalX' | 'normalY' | 'normalZ' | 'land'>;
+
 /** Least of a mirror between pixels of the copy that shows anything. */
-const LEAST = 0.01;
+export const LEAST = 0.01;
 
 /** Schlick's Fresnel (1994) of a mirror seen under a cosine. */
 export function mirrorFresnel(facing: number): number {
@@ -30,13 +33,7 @@ export function mirrorFresnel(facing: number): number {
  */
 export function addMirrors(
   out: RgbPlanes,
-  {
-    sheen,
-    normalX,
-    normalY,
-    normalZ,
-    land,
-  }: Pick<Relief, 'sheen' | 'normalX' | 'normalY' | 'normalZ' | 'land'>,
+  { sheen, normalX, normalY, normalZ, land }: MirroringLand,
   image: MirrorImage,
   { corner, across, down, focal, aspect }: Camera,
   region: Region,

@@ -1,5 +1,3 @@
-import type { RgbPlanes } from '../plane/plane';
-
 /** A picture of which only a part is known, interleaved: its light, and 1 where it is known, all 0 elsewhere. */
 export interface KnownLight {
   width: number;
@@ -9,9 +7,10 @@ export interface KnownLight {
 }
 
 /**
- * The same where only a part of a picture is known: its light times how far it is known, and that.
+ * Light between the pixels of such a picture, times how far it is known, and that; places outside repeat its edge.
  *
  * @param out four floats
+ * @param x in pixels; 0 is the middle of the first
  */
 export function bilinearKnown(
   out: Float64Array,
@@ -36,31 +35,4 @@ export function bilinearKnown(
   out[1] = a00 * data[i + 1] + a10 * data[i + right + 1] + a01 * data[j + 1] + a11 * data[j + right + 1];
   out[2] = a00 * data[i + 2] + a10 * data[i + right + 2] + a01 * data[j + 2] + a11 * data[j + right + 2];
   out[3] = a00 * data[i + 3] + a10 * data[i + right + 3] + a01 * data[j + 3] + a11 * data[j + right + 3];
-}
-
-/**
- * Light between the pixels of a picture, all channels at once; places outside repeat its edge.
- *
- * @param out three floats
- * @param x in pixels; 0 is the middle of the first
- */
-export function bilinearLight(out: Float64Array, light: RgbPlanes, x: number, y: number): void {
-  const { width, height, r, g, b } = light;
-  const px = x < 0 ? 0 : x > width - 1 ? width - 1 : x;
-  const py = y < 0 ? 0 : y > height - 1 ? height - 1 : y;
-  const left = Math.floor(px);
-  const top = Math.floor(py);
-  const s = px - left;
-  const t = py - top;
-  const i = top * width + left;
-  const right = left + 1 < width ? 1 : 0;
-  const below = top + 1 < height ? width : 0;
-  const a00 = (1 - s) * (1 - t);
-  const a10 = s * (1 - t);
-  const a01 = (1 - s) * t;
-  const a11 = s * t;
-  const j = i + below;
-  out[0] = a00 * r[i] + a10 * r[i + right] + a01 * r[j] + a11 * r[j + right];
-  out[1] = a00 * g[i] + a10 * g[i + right] + a01 * g[j] + a11 * g[j + right];
-  out[2] = a00 * b[i] + a10 * b[i + right] + a01 * b[j] + a11 * b[j + right];
 }

@@ -1,17 +1,19 @@
-import type { RgbPlanes } from '../plane/plane';
-import { bilinearLight } from './bilinear-light';
+import { bilinearKnown, type KnownLight } from './bilinear-light';
 import type { MirrorMap } from './mirror-map';
 
-/** Taps along the stretched image of a rough mirror, in standard deviations, and their shares of a Gaussian. */
-const TAPS = [-1.6, -0.8, 0, 0.8, 1.6];
-const SHARES = TAPS.map((at) => Math.exp((-at * at) / 2));
-const ALL = SHARES.reduce((sum, share) => sum + share, 0);
+/** Taps along the stretched image of a rough mirror: how far apart they lie, standard deviations, and their places among them. */
+export const TAP = 0.8;
+const TAPS = [-2, -1, 0, 1, 2];
+const WEIGHTS = TAPS.map((at) => Math.exp(-((at * TAP) ** 2) / 2));
+
+/** Their shares of a Gaussian. */
+export const SHARES = WEIGHTS.map((weight) => weight / WEIGHTS.reduce((sum, one) => sum + one, 0));
 
 /** A copy whose pixels are as large as this share of the blur along the view: taps on it leave no gaps. */
-const OVERLAP = 0.6;
+export const OVERLAP = 0.6;
 
 /** Smallest cosine between normal and view that narrows an image. */
-const GRAZING = 0.05;
+export const GRAZING = 0.05;
 
 /** What is known of the pixels of a copy as mirrors. */
 export interface Mirrors extends MirrorMap {
@@ -32,12 +34,12 @@ export interface Mirrors extends MirrorMap {
  */
 export function mirrorImage(
   out: Float32Array,
-  levels: readonly RgbPlanes[],
+  levels: readonly KnownLight[],
   { u, v, behind, weight, alpha, facing }: Mirrors,
   focal: number,
 ): void {
   const { width, height } = levels[0];
-  const light = new Float64Array(3);
+  const light = new Float64Array(4);
   for (let i = 0; i < weight.length; i++) {
     let [r, g, b] = [0, 0, 0];
     if (weight[i] > 0) {
@@ -48,13 +50,12 @@ export function mirrorImage(
       const scale = 1 / (1 << level);
       const x = u[i] * width * scale - 0.5;
       const y = v[i] * height * scale - 0.5;
-      const step = along * scale;
+      const step = TAP * along * scale;
       for (let k = 0; k < TAPS.length; k++) {
-        bilinearLight(light, levels[level], x, y + TAPS[k] * step);
-        const share = SHARES[k] / ALL;
-        r += share * light[0];
-        g += share * light[1];
-        b += share * light[2];
+        bilinearKnown(light, levels[level], x, y + TAPS[k] * step);
+        r += SHARES[k] * light[0];
+        g += SHARES[k] * light[1];
+        b += SHARES[k] * light[2];
       }
     }
     out[4 * i] = r;

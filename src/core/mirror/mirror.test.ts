@@ -83,8 +83,7 @@ describe('what a mirror shows', () => {
   const shown = (alpha: number, light = lit((u) => (u < 0.5 ? 1 : 0))) => {
     const { map } = mapped(12, 6);
     const known = new Float32Array(4 * SIZE);
-    const room = () => new Float32Array(pyramidLength(W, H));
-    const levels = pyramidLevels({ r: room(), g: room(), b: room() }, W, H);
+    const levels = pyramidLevels(new Float32Array(pyramidLength(W, H)), W, H);
     fillPyramid(levels, light);
     mirrorImage(known, levels, { ...map, alpha: plane(alpha), facing: plane(0.3) }, CAMERA.focal);
     const out = { r: plane().map((_, i) => known[4 * i]) };

@@ -24,6 +24,12 @@ interface KernelExports {
   skyLight: (...args: number[]) => void;
   levelling: (...args: number[]) => void;
   evenOut: (...args: number[]) => void;
+  mirrorImage: (...args: number[]) => void;
+  addMirrors: (...args: number[]) => void;
+  holdBack: (...args: number[]) => void;
+  mixThrough: (...args: number[]) => void;
+  addWeighted: (...args: number[]) => void;
+  addCovered: (...args: number[]) => void;
 }
 
 /** Where a plane lies; 0 where there is none. */
@@ -87,7 +93,7 @@ export function bindKernels(module: WebAssembly.Module, memory: WebAssembly.Memo
     exports.enlargeRows(out.byteOffset, own.byteOffset, at, share, region.width, region.height, room);
   }
 
-  return { exports, memory, scratch, params, room, writePlanes, writeSmalls, enlarge };
+  return { exports, memory, scratch, params, room, placeOn, writePlanes, writeSmalls, enlarge };
 }
 
 /** Where three planes lie, from one of their pixels on. */

@@ -7,6 +7,8 @@ import { VEIL } from '@/core/matte/refine-edge';
 import { STEEP_FROM, STEEP_TO } from '@/core/plane/steepen';
 import { ACROSS, SPIKE_STRIDE, STEPS } from '@/core/lens/add-spikes';
 import { SECOND_GRAIN } from '@/core/lens/grain';
+import { LEAST } from '@/core/mirror/add-mirrors';
+import { GRAZING as MIRROR_GRAZING, OVERLAP, SHARES, TAP } from '@/core/mirror/mirror-image';
 import { GRAZING } from '@/core/light/add-point-spill';
 import { ENDS, NEAR_STANDEE, ON_WALL, SHARPEST } from '@/core/light/occlusion';
 import { OWN_SHEEN } from '@/core/light/own-sheen';
@@ -61,6 +63,14 @@ export const KERNEL_NUMBERS = {
   OWN_MOST: OWN.most,
   EVEN_BLACK: BLACK,
   EVEN_LIFT: LIFT,
+  MIRROR_F0: OWN_SHEEN.f0,
+  MIRROR_LEAST: LEAST,
+  MIRROR_GRAZING,
+  MIRROR_OVERLAP: OVERLAP,
+  MIRROR_TAP: TAP,
+  MIRROR_SHARE_FAR: SHARES[0],
+  MIRROR_SHARE_NEAR: SHARES[1],
+  MIRROR_SHARE_MIDDLE: SHARES[2],
   EDGE_VEIL: VEIL.from,
   PER_EDGE_VEIL: 1 / (VEIL.to - VEIL.from),
   STEEP_FROM,

@@ -96,17 +96,18 @@ export const drifted = stage({
     const { mist, layers } = pictureWeights(scene, lit, inputs.survey.medianLuminance[0]);
     return { ambient: mist.color, colors: layers.map(({ shine }) => shine) };
   },
-  planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
+  planes: (pixels) => ({ r: pixels, g: pixels, b: pixels, through: pixels }),
   pace: 'quick',
   passing: true,
-  run(out, inputs, { prepared: { ambient, colors } }, { count, cut, of }) {
+  run(out, inputs, { prepared: { ambient, colors }, kernels }, { cut, of }) {
     throughDrifts(
       of(out),
-      new Float32Array(count),
+      cut(out.through),
       of(inputs.light),
       inputs.covers.map(({ cover: plane }) => cut(plane)),
       ambient,
       inputs.glows.map(({ glow }, k) => ({ glow: cut(glow), color: colors[k] })),
+      kernels,
     );
   },
 });

@@ -1,4 +1,4 @@
-import { addMasked } from '@/core/light/add-masked';
+import { addMasked } from '@/core/plane/blend';
 import type { Fixture } from '@/core/scene/schema';
 import type { Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
@@ -61,21 +61,21 @@ export const masked = stage({
     source: width * (to - from),
   }),
   pace: 'quick',
-  run(out, { parts }, { prepared: { outside } }, { rows, of, cut }) {
+  run(out, { parts }, { prepared: { outside }, kernels }, { rows, of, cut }) {
     const { spill, air, shine } = of(out);
     const { sourceRows } = out.facts;
     for (const plane of [spill, air, shine]) plane.fill(0);
     rowsIn(out.source, out, sourceRows, commonRows(rows, sourceRows)).fill(0);
     parts.forEach(({ layer, behind, only }, k) => {
       const share = only && cut(only.coverage);
-      addMasked(spill, cut(layer.spill), share, outside[k]);
-      if (shine.length > 0) addMasked(shine, cut(layer.shine), share, outside[k]);
-      addMasked(air, cut(layer.air), behind && cut(behind.coverage), true);
+      addMasked(spill, cut(layer.spill), share, outside[k], kernels);
+      if (shine.length > 0) addMasked(shine, cut(layer.shine), share, outside[k], kernels);
+      addMasked(air, cut(layer.air), behind && cut(behind.coverage), true, kernels);
       const own = layer.facts.sourceRows;
       const both = commonRows(rows, own);
       const before = behind && rowsIn(behind.coverage, out, { from: 0, to: out.height }, both);
       const source = rowsIn(out.source, out, sourceRows, both);
-      addMasked(source, rowsIn(layer.source, out, own, both), before, true);
+      addMasked(source, rowsIn(layer.source, out, own, both), before, true, kernels);
     });
   },
 });

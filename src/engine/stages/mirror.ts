@@ -65,12 +65,12 @@ export const mirrorPyramid = stage({
   settings: () => undefined,
   inputs: (at) => ({ light: mirrorLight(at) }),
   prepare: ({ region: { width, height } }) => pyramidLength(width, height),
-  planes: (_, length) => ({ r: length, g: length, b: length }),
+  planes: (_, length) => ({ levels: length }),
   pace: 'quick',
   whole: true,
   newest: () => '',
   run(out, { light }) {
-    fillPyramid(pyramidLevels(out, out.width, out.height), light);
+    fillPyramid(pyramidLevels(out.levels, out.width, out.height), light);
   },
 });
 
@@ -80,16 +80,17 @@ export const mirrorImage = stage({
   part: 'the mirrors',
   region: small,
   settings: landOf,
-  inputs: (at) => ({ map: mirrorMap(at), light: mirrorPyramid(at), relief: relief(at) }),
+  inputs: (at) => ({ map: mirrorMap(at), pyramid: mirrorPyramid(at), relief: relief(at) }),
   planes: (pixels) => ({ known: 4 * pixels }),
   pace: 'quick',
   newest: () => '',
-  run(out, inputs, { prepared: land }, { of, cut, first, count }) {
+  run(out, inputs, { prepared: land, kernels }, { of, cut, first, count }) {
     const { u, v, behind, weight, facing } = of(inputs.map);
     const seen = { u, v, behind, weight, facing, alpha: cut(inputs.relief.alpha) };
     const known = out.known.subarray(4 * first, 4 * (first + count));
-    const levels = pyramidLevels(inputs.light, inputs.light.width, inputs.light.height);
-    seenInMirrors(known, levels, seen, cameraOf(land).focal);
+    const { levels, width, height } = inputs.pyramid;
+    const show = kernels?.mirrorImage ?? seenInMirrors;
+    show(known, pyramidLevels(levels, width, height), seen, cameraOf(land).focal);
   },
 });
 
@@ -105,13 +106,14 @@ export const mirrored = stage({
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
   pace: 'quick',
   passing: true,
-  run(out, inputs, { prepared: { land, strength } }, { region, of }) {
+  run(out, inputs, { prepared: { land, strength }, kernels }, { region, of }) {
     const [made, light] = [of(out), of(inputs.light)];
     for (const c of ['r', 'g', 'b'] as const) made[c].set(light[c]);
     const { weight, behind } = inputs.map;
     const { width, height, known } = inputs.image;
     const image = { width, height, data: known, weight, behind };
-    addMirrors(made, of(inputs.relief), image, cameraOf(land), region, strength);
+    const add = kernels?.addMirrors ?? addMirrors;
+    add(made, of(inputs.relief), image, cameraOf(land), region, strength);
   },
 });
 

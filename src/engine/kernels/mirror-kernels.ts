@@ -1,0 +1,33 @@
+import type { addMirrors } from '@/core/mirror/add-mirrors';
+import type { mirrorImage } from '@/core/mirror/mirror-image';
+import { channels, PARAMS, type Bound } from './bound';
+import { raysOf } from './light-floats';
+
+/** Kernels of what surfaces mirror: as those of the core. */
+export interface MirrorKernels {
+  mirrorImage: typeof mirrorImage;
+  addMirrors: typeof addMirrors;
+}
+
+export function mirrorKernels({ exports, scratch, params, room, placeOn, writePlanes, writeSmalls }: Bound): MirrorKernels {
+  return {
+    mirrorImage(out, levels, { u, v, behind, weight, alpha, facing }, focal) {
+      const planes = writePlanes([
+        ...[out, u, v, behind, weight, alpha, facing].map(({ byteOffset }) => byteOffset),
+        levels.length,
+        ...levels.flatMap(({ data, width, height }) => [data.byteOffset, width, height]),
+      ]);
+      exports.mirrorImage(planes, 2 * focal * levels[0].width, weight.length);
+    },
+    addMirrors(out, { sheen, normalX, normalY, normalZ, land }, image, camera, region, strength) {
+      const { width, height, data, weight, behind } = image;
+      const listed = [...channels(out), ...[sheen, normalX, normalY, normalZ, land, data].map(({ byteOffset }) => byteOffset)];
+      // The list of small pictures lies behind that of planes, in their first row's room.
+      const planes = writePlanes([...listed, width, height]);
+      const smalls = writeSmalls([weight, behind].map((plane) => ({ width, height, data: plane })), region);
+      const turn = 2 * camera.focal;
+      params.set([...raysOf(camera, region), turn * width, turn * camera.aspect * height, strength, ...placeOn(image, region)]);
+      exports.addMirrors(planes, smalls, scratch + PARAMS, room, region.width, region.height);
+    },
+  };
+}
