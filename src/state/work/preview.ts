@@ -85,7 +85,8 @@ class FramePreview implements Preview {
 
   private async makeFrames({ coarse, ...request }: PreviewWish): Promise<void> {
     const { renderer, lasting, fine } = this;
-    const ready = renderer.isReady(request);
+    // Of a fixture that is dragged the light is never there: its frame is not even asked for.
+    const ready = !request.moving && renderer.isReady(request);
     const isThere = this.isFirst && this.kept !== undefined && (await this.showKept(this.kept, request));
     this.isFirst = false;
     if (!ready && !isThere && coarse.width < request.region.width) {

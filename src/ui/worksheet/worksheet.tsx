@@ -1,21 +1,29 @@
 'use client';
 
 import { UnstyledButton } from '@mantine/core';
+import { useEffect, useMemo } from 'react';
+import { calmScene } from '@/state/session/calm-scene';
 import { FITTED } from '../view/look';
 import { SLICES } from '../view/slices';
 import { left, type ViewStore } from '../view/view-store';
-import { useScene, useSession, useView } from '../editor/editor-context';
+import { EditorContext, useScene, useSession, useView } from '../editor/editor-context';
 import { STEP_NAMES, stepOf, type StepName } from '../steps';
 import classes from './worksheet.module.css';
 
 /** The steps of the work, written out; one is open, a folded one says what was decided. */
 export function Worksheet() {
+  const session = useSession();
+  const { calm, follow } = useMemo(() => calmScene(session.scene), [session]);
+  const calmed = useMemo(() => ({ ...session, scene: calm }), [session, calm]);
+  useEffect(() => follow(), [follow]);
   return (
-    <aside className={classes.worksheet} aria-label="Worksheet">
-      {STEP_NAMES.map((name) => (
-        <StepSection key={name} name={name} />
-      ))}
-    </aside>
+    <EditorContext.Provider value={calmed}>
+      <aside className={classes.worksheet} aria-label="Worksheet">
+        {STEP_NAMES.map((name) => (
+          <StepSection key={name} name={name} />
+        ))}
+      </aside>
+    </EditorContext.Provider>
   );
 }
 
