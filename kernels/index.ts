@@ -12,5 +12,6 @@ export { addGrain } from './grain';
 export { joinSky } from './join-sky';
 export { skyLight } from './sky-light';
 export { evenOut, levelling } from './even';
-export { addMirrors, mirrorImage } from './mirror';
+export { addMirrors, fillPyramid, mirrorImage } from './mirror';
+export { boxBlur } from './box-blur';
 export { addCovered, addWeighted, holdBack, mixThrough } from './blend';

@@ -165,3 +165,39 @@ export function addMirrors(planes: usize, smalls: usize, params: usize, lines: u
     }
   }
 }
+
+/** A picture of `width` by `height` as four floats a pixel, all of it known. */
+function interleave(out: usize, red: usize, green: usize, blue: usize, count: i32): void {
+  for (let at: usize = 0; at < <usize>count << 2; at += 4)
+    v128.store(out + (at << 2), f32x4(load<f32>(red + at), load<f32>(green + at), load<f32>(blue + at), 1));
+}
+
+/** A level of half the size, of means over two by two pixels. */
+function halve(out: usize, level: usize): void {
+  const data = load<u32>(level);
+  const wide = load<i32>(level + 4);
+  const high = load<i32>(level + 8);
+  const right: usize = wide > 1 ? 16 : 0;
+  const below: usize = high > 1 ? <usize>wide << 4 : 0;
+  const quarter = f32x4.splat(0.25);
+  let to: usize = load<u32>(out);
+  const halfWide = load<i32>(out + 4);
+  const halfHigh = load<i32>(out + 8);
+  for (let y = 0; y < halfHigh; y++) {
+    let at: usize = data + (<usize>(2 * y * wide) << 4);
+    for (let x = 0; x < halfWide; x++, at += 32, to += 16) {
+      const upper = f32x4.add(v128.load(at), v128.load(at + right));
+      const lower = f32x4.add(v128.load(at + below), v128.load(at + below + right));
+      v128.store(to, f32x4.mul(quarter, f32x4.add(upper, lower)));
+    }
+  }
+}
+
+/** Fills a pyramid. `planes`: offsets of r, g, b, how many levels there are, and those, the whole picture first. */
+export function fillPyramid(planes: usize): void {
+  const levels = planes + 16;
+  const count = load<i32>(levels + 4) * load<i32>(levels + 8);
+  interleave(load<u32>(levels), load<u32>(planes), load<u32>(planes + 4), load<u32>(planes + 8), count);
+  for (let k = 1; k < load<i32>(planes + 12); k++)
+    halve(levels + <usize>k * LEVEL, levels + <usize>(k - 1) * LEVEL);
+}

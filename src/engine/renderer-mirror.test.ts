@@ -30,7 +30,7 @@ describe('mirrors in the renderer', () => {
     tasks.length = 0;
     const off = after(lit, setCircuit('Off', 'street', { level: -4 }));
     const dimmed = await show(renderer, off);
-    expect(tasks).toEqual(['sum', 'mirror light', 'mirror pyramid', 'mirror image', 'mirrored', 'film']);
+    expect(tasks).toEqual(['mirror light', 'mirror pyramid', 'mirror image', 'sum', 'mirrored', 'film']);
     expect(luminanceAt(dimmed, 0.5, 0.65)).toBeLessThan(luminanceAt(whole, 0.5, 0.65));
   });
 

@@ -8,7 +8,7 @@ import { governedGlints, tinted } from './governed-glints';
 import { addGrain, DEVIATES, fillDeviates } from './grain';
 import { FIRST_LENS, type LensSettings } from './lens-schema';
 import { spikesOf, spikeSpread, WAVES } from './spikes';
-import { createVeil, halved, spreadLight, veilBlurs, veilShare } from './veil';
+import { halved, spreadLight, veilBlurs, veilLight, veilShare } from './veil';
 
 const SIDE = 400;
 const WHOLE = wholeRegion(SIDE, SIDE);
@@ -129,7 +129,7 @@ describe('spikes', () => {
 describe('the veil', () => {
   const veiled = (light: ReturnType<typeof black>, reach = 0.1) => {
     const out = black(light);
-    createVeil(light.width, light.height, reach)(out, light);
+    veilLight(out, light, reach, [light.r.slice(), light.r.slice()]);
     return out;
   };
 

@@ -1,5 +1,6 @@
 import { bilinearRow } from '../plane/bilinear-row';
-import { createBoxBlur } from '../plane/box-blur';
+import { blend, type Blend } from '../plane/blend';
+import { boxBlur } from '../plane/box-blur';
 import type { RgbPlanes } from '../plane/plane';
 import type { Region } from '../plane/region';
 
@@ -40,24 +41,35 @@ export const veilShare = (gain: number): number => Math.min(VEIL.most, VEIL.shar
 /** Three boxes make a round blur. Half breadth of each, pixels, for a standard deviation (Wells 1986). */
 const boxRadius = (sigma: number) => Math.max(1, Math.round((Math.sqrt(4 * sigma * sigma + 1) - 1) / 2));
 
-/** Prepares the veil of pictures of one size. At the edges windows are cut, so that an even picture stays as it is. `out` may not be `light`. */
-export function createVeil(width: number, height: number, reach: number) {
-  const blurs = veilBlurs(reach).map(({ sigma, share }) => ({
-    share,
-    blur: createBoxBlur(width, height, boxRadius(sigma * width)),
-  }));
-  const one = new Float32Array(width * height);
-  return (out: RgbPlanes, light: RgbPlanes): void => {
-    for (const c of ['r', 'g', 'b'] as const) {
-      out[c].fill(0);
-      for (const { blur, share } of blurs) {
-        blur(one, light[c]);
-        blur(one, one);
-        blur(one, one);
-        for (let i = 0; i < one.length; i++) out[c][i] += share * one[i];
-      }
+/** What a veil is made with; kernels stand in for it. */
+export type VeilKit = { boxBlur: typeof boxBlur } & Pick<Blend, 'addWeighted'>;
+
+/**
+ * The light that a lens spreads over a picture. At the edges windows are cut, so that an even picture stays as it is.
+ *
+ * @param out of the size of `light`, filled anew; it may not be `light`
+ * @param reach where the veil ends, fraction of the width
+ * @param room two planes of that size
+ */
+export function veilLight(
+  out: RgbPlanes,
+  light: RgbPlanes,
+  reach: number,
+  room: readonly [Float32Array, Float32Array],
+  kit: VeilKit = { ...blend, boxBlur },
+): void {
+  const { width, height } = light;
+  const [one, scratch] = room;
+  for (const c of ['r', 'g', 'b'] as const) {
+    out[c].fill(0);
+    for (const { sigma, share } of veilBlurs(reach)) {
+      const radius = boxRadius(sigma * width);
+      kit.boxBlur(one, light[c], scratch, width, height, radius);
+      kit.boxBlur(one, one, scratch, width, height, radius);
+      kit.boxBlur(one, one, scratch, width, height, radius);
+      kit.addWeighted(out[c], one, share);
     }
-  };
+  }
 }
 
 /** A picture at half its size, by means of two by two pixels. */

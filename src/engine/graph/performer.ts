@@ -1,10 +1,21 @@
+import type { Region } from '@/core/plane/region';
 import type { Kernels } from '../kernels/kernels';
+import { TILE } from '../kernels/layout';
 import type { AnyStage } from './stage-spec';
 import { takenAt, type Piece, type Rows, type Task } from './task';
 import { bandOf, loadedIn, viewOf, viewsOf, type View } from './view';
 
-/** Rows that a worker takes at a time of a shared task: few enough to stay in the cache from one piece to the next. */
-const SHARED_ROWS = 16;
+/** Pixels that a worker takes at a time of a shared task, about: few enough to stay in the cache from one piece to the next. */
+const SHARED_PIXELS = 12_000;
+
+/** Into how many parts a shared task is cut at least, as far as it has as many rows of tiles: workers end together. */
+const LEAST_PARTS = 4;
+
+/** Rows that a worker takes at a time, of the kernels' tiles. */
+function sharedRows({ width, height }: Region): number {
+  const tiles = Math.min(SHARED_PIXELS / width, height / LEAST_PARTS) / TILE.HEIGHT;
+  return TILE.HEIGHT * Math.max(1, Math.round(tiles));
+}
 
 /** Does tasks on one shared memory, with kernels or with their twins in the core. Each stage's kit is made once. */
 export function createPerformer(
@@ -38,7 +49,8 @@ export function createPerformer(
     };
     if (taken === undefined) return fill(from, to);
     const count = takenAt(memory, taken);
-    const next = () => from + Atomics.add(count, 0, SHARED_ROWS);
-    for (let row = next(); row < to; row = next()) fill(row, row + SHARED_ROWS);
+    const step = sharedRows(pieces[0].out.region);
+    const next = () => from + Atomics.add(count, 0, step);
+    for (let row = next(); row < to; row = next()) fill(row, row + step);
   };
 }

@@ -26,6 +26,8 @@ interface KernelExports {
   evenOut: (...args: number[]) => void;
   mirrorImage: (...args: number[]) => void;
   addMirrors: (...args: number[]) => void;
+  fillPyramid: (...args: number[]) => void;
+  boxBlur: (...args: number[]) => void;
   holdBack: (...args: number[]) => void;
   mixThrough: (...args: number[]) => void;
   addWeighted: (...args: number[]) => void;

@@ -1,6 +1,5 @@
-import type { Blend } from '@/core/plane/blend';
 import type { PlaneRef } from '../graph/task';
-import { blendKernels } from './blend-kernels';
+import { planeKernels, type PlaneKernels } from './plane-kernels';
 import { bindKernels } from './bound';
 import { lensKernels, type LensKernels } from './lens-kernels';
 import { lightKernels, type LightKernels } from './light-kernels';
@@ -17,7 +16,7 @@ export { KERNEL_SCRATCH } from './bound';
  * least LEAST_SIDE pixels wide. What they do is what the functions of the core do that stand in for them without kernels: the tests'
  * oracle.
  */
-export type Kernels = PictureKernels & PlateKernels & SkyKernels & LensKernels & LightKernels & ReliefKernels & MirrorKernels & Blend;
+export type Kernels = PictureKernels & PlateKernels & SkyKernels & LensKernels & LightKernels & ReliefKernels & MirrorKernels & PlaneKernels;
 
 /** Binds a compiled module to a memory. `scratch` is a block of KERNEL_SCRATCH bytes that is this worker's alone. */
 export function createKernels(
@@ -26,5 +25,5 @@ export function createKernels(
   scratch: PlaneRef,
 ): Kernels {
   const bound = bindKernels(module, memory, scratch);
-  return { ...pictureKernels(bound), ...plateKernels(bound), ...skyKernels(bound), ...lensKernels(bound), ...lightKernels(bound), ...reliefKernels(bound), ...mirrorKernels(bound), ...blendKernels(bound) };
+  return { ...pictureKernels(bound), ...plateKernels(bound), ...skyKernels(bound), ...lensKernels(bound), ...lightKernels(bound), ...reliefKernels(bound), ...mirrorKernels(bound), ...planeKernels(bound) };
 }

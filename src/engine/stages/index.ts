@@ -8,7 +8,7 @@ import { even, levelling, peopledDay, shading } from './even';
 import { brushed, found } from './found';
 import { grip } from './grip';
 import { hung } from './hung';
-import { burning, glare, glints, grain, lampPoints, veil } from './lens';
+import { burning, glare, glints, grain, lampPoints, smallLight, veil } from './lens';
 import { masked } from './masked';
 import { lamps } from './lamps';
 import { edge, enlarged, passes, refined, softened } from './matte';
@@ -41,5 +41,5 @@ export const STAGES: readonly AnyStage[] = [
   ...[direct, flux, bounce, lamps, masked, grip],
   ...[mirrorMap, mirrorLight, mirrorPyramid, mirrorImage, mirrored],
   ...[sum, tooBright, cover, driftLight, drifted],
-  ...[lampPoints, burning, glints, veil, glare, deviates, grain, film, deepFilm, shown],
+  ...[lampPoints, burning, glints, smallLight, veil, glare, deviates, grain, film, deepFilm, shown],
 ].map(({ spec }) => spec);

@@ -69,8 +69,9 @@ export const mirrorPyramid = stage({
   pace: 'quick',
   whole: true,
   newest: () => '',
-  run(out, { light }) {
-    fillPyramid(pyramidLevels(out.levels, out.width, out.height), light);
+  run(out, { light }, { kernels }) {
+    const fill = kernels?.fillPyramid ?? fillPyramid;
+    fill(pyramidLevels(out.levels, out.width, out.height), light);
   },
 });
 
@@ -106,6 +107,7 @@ export const mirrored = stage({
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
   pace: 'quick',
   passing: true,
+  pointwise: true,
   run(out, inputs, { prepared: { land, strength }, kernels }, { region, of }) {
     const [made, light] = [of(out), of(inputs.light)];
     for (const c of ['r', 'g', 'b'] as const) made[c].set(light[c]);

@@ -2,7 +2,9 @@ import { describe, expect, it, vi } from 'vitest';
 import { wholeRegion } from '@/core/plane/region';
 import { newScene } from '@/core/scene/new-scene';
 import { abortError } from '@/engine/aborted';
+import type { FrameRequest } from '@/engine/frame-request';
 import type { Renderer } from '@/engine/renderer';
+import { streetLamp } from '../../../test/street';
 import { createPreview } from './preview';
 
 const scene = (title: string) => newScene(title, { asset: '0'.repeat(64), width: 1800, height: 1200 });
@@ -30,8 +32,8 @@ function slowRenderer(ready: () => boolean) {
   return { renderer, frames };
 }
 
-const wish = (title: string) => ({
-  scene: scene(title),
+const wish = (title: string, moving?: FrameRequest['moving']) => ({
+  ...{ scene: scene(title), moving },
   region: wholeRegion(1000, 667),
   coarse: wholeRegion(400, 267),
 });
@@ -57,6 +59,30 @@ describe('createPreview', () => {
     frames[1].end();
     await turn();
     expect(painted).toEqual([true, false]);
+  });
+
+  it('of a fixture that is dragged begins no fine frame before it rests, and goes on at once with what is newer', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
+    const { renderer, frames } = slowRenderer(() => true);
+    const preview = createPreview(renderer, vi.fn(), vi.fn(), vi.fn());
+    const lamp = streetLamp('lamp', 0.5);
+    preview.show(wish('a', lamp));
+    await turn();
+    frames[0].end();
+    await turn();
+    expect(frames).toHaveLength(1);
+    preview.show(wish('b', lamp));
+    await turn();
+    expect(frames.map(({ title, width }) => `${title} ${width}`)).toEqual(['a 400', 'b 400']);
+    preview.show(wish('c', lamp));
+    frames[1].end();
+    await turn();
+    frames[2].end();
+    await turn();
+    vi.advanceTimersByTime(200);
+    await turn();
+    expect(frames.map(({ title, width }) => `${title} ${width}`).slice(2)).toEqual(['c 400', 'c 1000']);
+    vi.useRealTimers();
   });
 
   it('drops an outdated fine frame, never a coarse one', async () => {

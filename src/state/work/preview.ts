@@ -19,6 +19,9 @@ export interface Preview {
   stop(): void;
 }
 
+/** A fixture that is dragged rests for so long before its fine frame is begun: until then coarse ones have all there is. */
+const DRAG_RESTS_MS = 120;
+
 /** A picture is kept for the next visit once nothing has changed it for so long. */
 const AT_REST_MS = 2500;
 
@@ -35,6 +38,17 @@ export const createPreview = (
   onFault: (error: Error) => void,
   kept?: KeptFrames,
 ): Preview => new FramePreview(renderer, paint, onBusy, onFault, kept);
+
+/** Waits for some milliseconds, or until a signal aborts. */
+const within = (milliseconds: number, signal: AbortSignal) =>
+  new Promise<void>((resolve) => {
+    if (signal.aborted) return resolve();
+    const over = setTimeout(resolve, milliseconds);
+    signal.addEventListener('abort', () => {
+      clearTimeout(over);
+      resolve();
+    });
+  });
 
 class FramePreview implements Preview {
   private wish?: PreviewWish;
@@ -95,6 +109,7 @@ class FramePreview implements Preview {
       );
     }
     const signal = ready ? lasting.signal : AbortSignal.any([fine.signal, lasting.signal]);
+    if (request.moving) await within(DRAG_RESTS_MS, fine.signal);
     if (this.wish && !ready) return;
     await renderer.frame(request, signal, (pixels) => this.paint(pixels, request.region, false));
     this.keepOnceAtRest(request);

@@ -1,8 +1,15 @@
 import type { Blend } from '@/core/plane/blend';
+import type { boxBlur } from '@/core/plane/box-blur';
 import type { Bound } from './bound';
 
-/** Kernels that weigh and add planes. */
-export const blendKernels = ({ exports }: Bound): Blend => ({
+/** Kernels of planes: as those of the core. */
+export interface PlaneKernels extends Blend {
+  boxBlur: typeof boxBlur;
+}
+
+export const planeKernels = ({ exports }: Bound): PlaneKernels => ({
+  boxBlur: (out, source, scratch, width, height, radius) =>
+    exports.boxBlur(out.byteOffset, source.byteOffset, scratch.byteOffset, width, height, radius),
   holdBack: (out, cover) => exports.holdBack(out.byteOffset, cover.byteOffset, out.length),
   mixThrough: (out, light, through, other) =>
     exports.mixThrough(out.byteOffset, light.byteOffset, through.byteOffset, other, out.length),

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { throughDrifts } from '@/core/drift/through-drifts';
+import { veilLight } from '@/core/lens/veil';
 import { addMirrors } from '@/core/mirror/add-mirrors';
 import { fillPyramid, pyramidLength, pyramidLevels } from '@/core/mirror/light-pyramid';
 import { mirrorImage } from '@/core/mirror/mirror-image';
@@ -13,7 +14,11 @@ describe('kernels of mirrors and of what is weighed and added, and the core', ()
       fc.property(seeds, fc.double({ min: 0.001, max: 0.4, noNaN: true }), (seed, rough) => {
         const { plane, rgb, random, release } = planesOf(seed);
         const levels = pyramidLevels(plane(0, 0, pyramidLength(REGION.width, REGION.height)), REGION.width, REGION.height);
-        fillPyramid(levels, rgb(0, 4));
+        const light = rgb(0, 4);
+        kernels.fillPyramid(levels, light);
+        const own = pyramidLevels(new Float32Array(pyramidLength(REGION.width, REGION.height)), REGION.width, REGION.height);
+        fillPyramid(own, light);
+        levels.forEach(({ data }, k) => expect(data.every((value, i) => Math.abs(value - own[k].data[i]) < 1e-5)).toBe(true));
         const seen = {
           ...{ u: plane(-0.5, 1.5), v: plane(-0.5, 1.5), behind: plane(0, 1), facing: plane(0, 1) },
           ...{ alpha: plane(0, rough), weight: plane(0, 1).map(() => Number(random() < 0.7)) },
@@ -51,6 +56,22 @@ describe('kernels of mirrors and of what is weighed and added, and the core', ()
         addMirrors(core, land, image, CAMERA, region, 0.8);
         expect(core.r.some((value, i) => value > before[i])).toBe(true);
         for (const name of CHANNELS) expectAlike(kernel[name], core[name], 1e-3, 1e-4);
+        release();
+      }),
+    );
+  });
+
+  it('veil alike, however far', () => {
+    fc.assert(
+      fc.property(seeds, fc.double({ min: 0.01, max: 0.7, noNaN: true }), (seed, reach) => {
+        const { plane, rgb, release } = planesOf(seed);
+        const [light, kernel, core, room] = [rgb(0, 9), rgb(0, 0), rgb(0, 0), [plane(0, 0), plane(0, 0)] as const];
+        veilLight(kernel, light, reach, room, kernels);
+        veilLight(core, light, reach, room);
+        for (const name of CHANNELS) {
+          expect(kernel[name].every((value, i) => Math.abs(value - core[name][i]) < 1e-4)).toBe(true);
+          expect(core[name].some((value) => value > 1)).toBe(true);
+        }
         release();
       }),
     );
