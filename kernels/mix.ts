@@ -81,18 +81,23 @@ export function mixRows(
         const shiny = <usize>load<u32>(layer + LAYER_SHINE);
         if (shiny != 0) {
           const shine = v128.load(shiny + at);
-          shoneR = f32x4.add(shoneR, f32x4.mul(shine, splatAt(layer, LAYER_SHINE_WEIGHTS)));
-          shoneG = f32x4.add(shoneG, f32x4.mul(shine, splatAt(layer, LAYER_SHINE_WEIGHTS + 4)));
-          shoneB = f32x4.add(shoneB, f32x4.mul(shine, splatAt(layer, LAYER_SHINE_WEIGHTS + 8)));
+          // Most of a picture shines with nothing of most layers, and shows none of their lamps.
+          if (v128.any_true(shine)) {
+            shoneR = f32x4.add(shoneR, f32x4.mul(shine, splatAt(layer, LAYER_SHINE_WEIGHTS)));
+            shoneG = f32x4.add(shoneG, f32x4.mul(shine, splatAt(layer, LAYER_SHINE_WEIGHTS + 4)));
+            shoneB = f32x4.add(shoneB, f32x4.mul(shine, splatAt(layer, LAYER_SHINE_WEIGHTS + 8)));
+          }
         }
         const first = load<i32>(layer + LAYER_SOURCE_FROM);
         if (y >= first && y < load<i32>(layer + LAYER_SOURCE_TO)) {
           const source = v128.load(
             <usize>load<u32>(layer + LAYER_SOURCE) + ((<usize>((y - first) * width + x)) << 2),
           );
-          addedR = f32x4.add(addedR, f32x4.mul(source, splatAt(layer, LAYER_SOURCE_WEIGHTS)));
-          addedG = f32x4.add(addedG, f32x4.mul(source, splatAt(layer, LAYER_SOURCE_WEIGHTS + 4)));
-          addedB = f32x4.add(addedB, f32x4.mul(source, splatAt(layer, LAYER_SOURCE_WEIGHTS + 8)));
+          if (v128.any_true(source)) {
+            addedR = f32x4.add(addedR, f32x4.mul(source, splatAt(layer, LAYER_SOURCE_WEIGHTS)));
+            addedG = f32x4.add(addedG, f32x4.mul(source, splatAt(layer, LAYER_SOURCE_WEIGHTS + 4)));
+            addedB = f32x4.add(addedB, f32x4.mul(source, splatAt(layer, LAYER_SOURCE_WEIGHTS + 8)));
+          }
         }
       }
       const own = f32x4.add(sky, f32x4.mul(overSky, v128.load(land + at)));
