@@ -1,5 +1,5 @@
 import { expect, type Page } from '@playwright/test';
-import { cornersOf, GLOBES, onRow, WINDOWS } from '../test/drawn-street';
+import { cornersOf, GLOBES, leftLight, onRow, WINDOWS } from '../test/drawn-street';
 import { middleOf } from '@/core/plane/middle-of';
 import { beginDrawn } from './support/drawn-photo';
 import { brightness, onPicture, pictureReady, saved, sceneOf, toneAt } from './support/editor';
@@ -64,4 +64,54 @@ test('a stranger’s street is lit in twelve gestures: a wall lantern and its tw
   await click(page, sky);
   await expect(page.getByText('No window’s frame is sure here.')).toBeVisible();
   expect((await panes()).length).toBe(count);
+});
+
+test('a window with a bar is all of it or one light, by a button, a key or a name, and is as bright either way', async ({
+  page,
+  request,
+}) => {
+  const id = await beginDrawn(page, true);
+  await page.getByRole('button', { name: 'Use them' }).click();
+  await pictureReady(page);
+  await page.getByText('pane', { exact: true }).click();
+  const left = cornersOf(leftLight(WINDOWS[0]));
+  const right = {
+    u: 2 * middleOf(cornersOf(WINDOWS[0])).u - middleOf(left).u,
+    v: middleOf(cornersOf(WINDOWS[0])).v,
+  };
+  const tones = async () => {
+    await pictureReady(page);
+    const at = [middleOf(left), right];
+    return Promise.all(at.map(async ({ u, v }) => brightness(await toneAt(page, u, v, 0.004))));
+  };
+  const pane = async () => (await sceneOf(request, id)).scene.fixtures.find(({ kind }) => kind === 'pane')!;
+  const dark = await tones();
+  await click(page, middleOf(left));
+  await expect(page.getByText(/^Window 2 of 2 that were found/)).toBeVisible();
+  await saved(page);
+  const { lumens } = await pane();
+  const whole = await tones();
+  whole.forEach((tone, i) => expect(tone).toBeGreaterThan(dark[i] + 60));
+
+  await page.getByRole('button', { name: 'Smaller window' }).click();
+  await expect(page.getByText(/^Window 1 of 2/)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Smaller window' })).toBeDisabled();
+  const one = await tones();
+  expect(Math.abs(one[0] - whole[0])).toBeLessThan(25);
+  expect(one[1]).toBeLessThan(whole[1] - 60);
+  await saved(page);
+  expect((await pane()).lumens).toBeLessThan(0.6 * lumens);
+
+  await page.keyboard.press('.');
+  await expect(page.getByText(/^Window 2 of 2/)).toBeVisible();
+  const again = await tones();
+  again.forEach((tone, i) => expect(Math.abs(tone - whole[i])).toBeLessThan(3));
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText(/^Window 1 of 2/)).toBeVisible();
+  // What was found is no part of the document: after a reload the window is as it was left, and nothing is asked.
+  await saved(page);
+  await page.reload();
+  await pictureReady(page);
+  await expect(page.getByText(/^Window \d of/)).toHaveCount(0);
+  expect((await pane()).lumens).toBeLessThan(0.6 * lumens);
 });

@@ -37,8 +37,21 @@ export const cornersOf = ({ from, to, low, high }: (typeof WINDOWS)[number]): Pl
   onRow(from, low),
 ];
 
-/** A street that is drawn by its own camera: a row of brick houses with doors, windows and globes, a pavement, a road, and sky. */
-export async function drawnStreet(taken: CameraSettings = DRAWN): Promise<Buffer> {
+/** Breadth of the bar that parts a window in two lights, metres. */
+const BAR = 0.1;
+
+/** The left light of a window that is parted by a bar. */
+export const leftLight = (window: (typeof WINDOWS)[number]): (typeof WINDOWS)[number] => ({
+  ...window,
+  to: (window.from + window.to - BAR) / 2,
+});
+
+/**
+ * A street that is drawn by its own camera: a row of brick houses with doors, windows and globes, a pavement, a road, and sky.
+ *
+ * @param barred whether a bar parts each window in two lights
+ */
+export async function drawnStreet(taken: CameraSettings = DRAWN, barred = false): Promise<Buffer> {
   const camera = createCamera(taken, SIZE.width / SIZE.height);
   const place = (x: number, y: number, z: number) => {
     const { u, v } = project(camera, [x, y, z])!;
@@ -63,6 +76,9 @@ export async function drawnStreet(taken: CameraSettings = DRAWN): Promise<Buffer
       panel(at - 0.4, at - 0.3, 0, 6.5, '#3a2a26'),
     ]),
     ...WINDOWS.map(({ from, to, low, high }) => panel(from, to, low, high, '#1e2a36')),
+    ...(barred ? WINDOWS : []).map(({ from, to, low, high }) =>
+      panel((from + to - BAR) / 2, (from + to + BAR) / 2, low, high, '#e8e4da'),
+    ),
     ...GLOBES.map(({ along, up, radius }) => {
       const [middle, top] = [onRow(along, up, taken), onRow(along, up + radius, taken)];
       const [cx, cy] = [middle.u * SIZE.width, middle.v * SIZE.height];

@@ -99,19 +99,30 @@ const windowSets = ({ known }: Layout): PlatePoint[][][] =>
         .map(({ outline }) => outline),
     );
 
-/** How far the worst corner of each window is off that was found by a click, pixels; NaN where none was told. */
-export async function windowErrors(scene: Scene, layout: Layout, service: SegmentService): Promise<number[]> {
-  const errors: number[] = [];
+/**
+ * How far the worst corner of each window is off that was found by a click, pixels; NaN where none was told. Also of the best of all
+ * that were told there, which take another click each.
+ */
+export async function windowErrors(
+  scene: Scene,
+  layout: Layout,
+  service: SegmentService,
+): Promise<{ first: number; best: number }[]> {
+  const errors: { first: number; best: number }[] = [];
   for (const outline of windowSets(layout).flat()) {
     const { left, right, top, bottom } = boundsOf(outline);
     const { u, v } = middleOf(outline);
     const at = { u: u + CLICK.u * (right - left), v: v + CLICK.v * (bottom - top) };
-    const found = await service.findWindow(windowClues(scene), at);
+    const found = await service.findWindows(windowClues(scene), at);
     const glass = seenGlass(outline, layout);
-    const off = found?.map((corner, i) =>
-      Math.hypot((corner.u - glass[i].u) * PIXELS.width, (corner.v - glass[i].v) * PIXELS.height),
+    const off = found.map((corners) =>
+      Math.max(
+        ...corners.map(({ u, v }, i) =>
+          Math.hypot((u - glass[i].u) * PIXELS.width, (v - glass[i].v) * PIXELS.height),
+        ),
+      ),
     );
-    errors.push(off ? Math.max(...off) : NaN);
+    errors.push(off.length > 0 ? { first: off[0], best: Math.min(...off) } : { first: NaN, best: NaN });
   }
   return errors;
 }
@@ -145,7 +156,7 @@ export async function windowTwinFinds(
   const finds: Finds[] = [];
   for (const set of windowSets(layout).filter(({ length }) => length > 1)) {
     const own = set.toSorted((a, b) => areaOf(b) - areaOf(a))[1];
-    const outline = await service.findWindow(windowClues(scene), middleOf(own));
+    const [outline] = await service.findWindows(windowClues(scene), middleOf(own));
     if (!outline) continue;
     const lit = light(scene, 'pane', middleOf(outline), outline);
     const alike = await service.windowTwins(windowClues(scene), outline);

@@ -159,7 +159,7 @@ function byHand(scene: Scene, { known }: Layout): Scene {
 }
 
 const rows: Record<string, number>[] = [];
-const errors: number[] = [];
+const errors: Awaited<ReturnType<typeof windowErrors>> = [];
 const [windows, lamps]: [Finds[], Finds[]] = [[], []];
 const feet: Record<'guessed' | 'byHand', number[]> = { guessed: [], byHand: [] };
 const hang = (scene: Scene, lamp: ClickedLamp) => renderer.read(hungIn(scene, lamp), never);
@@ -225,7 +225,8 @@ print(
 const tell = (name: string, values: Record<string, number>) =>
   console.log(name, ...Object.entries(values).map(([key, value]) => `${key} ${value.toFixed(2)}`));
 console.log();
-tell(`${errors.length} windows by a click:`, windowShares(errors));
+tell(`${errors.length} windows by a click:`, windowShares(errors.map(({ first }) => first)));
+tell('the best of all that are told there:', windowShares(errors.map(({ best }) => best)));
 tell('twins of windows:', sumOfFinds(windows));
 tell('twins of lamps:', sumOfFinds(lamps));
 tell(`${feet.guessed.length} lamps by a click, how far, by the guessed plan:`, distanceShares(feet.guessed));

@@ -7,7 +7,7 @@ import { twinFit, type TwinClues } from '@/core/fixture/twin-fit';
 import type { Alike } from '@/core/fixture/twins';
 import type { Camera, CameraSettings } from '@/core/geometry/camera';
 import { facadesAt } from '@/core/layout/facades';
-import { findWindow } from '@/core/layout/find-window';
+import { findWindows } from '@/core/layout/find-window';
 import { footEdges } from '@/core/layout/foot-edges';
 import { showsSuchGlass } from '@/core/layout/lamp-glass';
 import type { WallPiece } from '@/core/plan/wall-pieces';
@@ -87,11 +87,11 @@ export class SegmentService {
     return told ? footEdges(plate.lines(cv), told, plate.aspect) : [];
   }
 
-  /** The outline of the window in which a place lies. */
-  async findWindow(clues: WindowClues, at: PlatePoint): Promise<PlatePoint[] | undefined> {
+  /** The outlines of windows in which a place may lie, the likeliest first; none where it lies in none. */
+  async findWindows(clues: WindowClues, at: PlatePoint): Promise<PlatePoint[][]> {
     const { cv, plate } = await this.means();
     const { camera, horizon, walls } = clues;
-    return findWindow(plate.grey(cv), camera, facadesAt(camera, horizon, walls, plate.levels(cv), at), at);
+    return findWindows(plate.grey(cv), camera, facadesAt(camera, horizon, walls, plate.levels(cv), at), at);
   }
 
   /** Windows that look like one, on the same wall. */

@@ -5,7 +5,7 @@ import { createCamera, type PlatePoint } from '@/core/geometry/camera';
 import type { UprightPlane } from '@/core/geometry/upright-plane';
 import type { Facade } from '@/core/layout/facades';
 import { middleOf } from '@/core/plane/middle-of';
-import { cornersOf, DRAWN, drawnStreet, ROW, WINDOWS } from '../../test/drawn-street';
+import { cornersOf, DRAWN, drawnStreet, leftLight, ROW, WINDOWS } from '../../test/drawn-street';
 import type { EdgeStroke } from '@/core/matte/pass';
 import { brushEdges } from './edge-brush';
 import { whenReady, type OpenCv } from './opencv';
@@ -315,20 +315,42 @@ describe('windowTwins', () => {
 });
 
 describe('a window in a click', () => {
-  it('is found by the worker’s own lines where no wall is said', async () => {
-    const { data, info } = await sharp(await drawnStreet())
+  const clues = { camera: createCamera(DRAWN, 1.5), horizon: DRAWN.horizon, walls: [] };
+
+  async function drawnService(barred = false): Promise<SegmentService> {
+    const { data, info } = await sharp(await drawnStreet(DRAWN, barred))
       .raw()
       .toBuffer({ resolveWithObject: true });
     const service = new SegmentService(Promise.resolve({ cv }));
     service.open({ width: info.width, height: info.height, rgb: new Uint8Array(data) });
-    const clues = { camera: createCamera(DRAWN, 1.5), horizon: DRAWN.horizon, walls: [] };
+    return service;
+  }
+
+  it('is all of it or the light between bars that was clicked', async () => {
+    const service = await drawnService(true);
+    for (const window of [WINDOWS[0], WINDOWS[2], WINDOWS[3]]) {
+      const light = cornersOf(leftLight(window));
+      const found = await service.findWindows(clues, middleOf(light));
+      for (const corners of [cornersOf(window), light]) {
+        const off = found.map((outline) =>
+          Math.max(
+            ...outline.map(({ u, v }, i) => Math.hypot((u - corners[i].u) * 960, (v - corners[i].v) * 640)),
+          ),
+        );
+        expect(Math.min(...off)).toBeLessThan(3);
+      }
+    }
+  });
+
+  it('is found by the worker’s own lines where no wall is said', async () => {
+    const service = await drawnService();
     const corners = cornersOf(WINDOWS[3]);
-    const outline = await service.findWindow(clues, middleOf(corners));
-    outline!.forEach(({ u, v }, i) => {
+    const [outline] = await service.findWindows(clues, middleOf(corners));
+    outline.forEach(({ u, v }, i) => {
       expect(Math.hypot((u - corners[i].u) * 960, (v - corners[i].v) * 640)).toBeLessThan(4);
     });
-    const twins = await service.windowTwins(clues, outline!);
+    const twins = await service.windowTwins(clues, outline);
     expect(twins.length).toBeGreaterThanOrEqual(3);
-    expect(await service.findWindow(clues, { u: 0.7, v: 0.1 })).toBeUndefined();
+    expect(await service.findWindows(clues, { u: 0.7, v: 0.1 })).toEqual([]);
   });
 });

@@ -4,7 +4,7 @@ import { edgeLines } from './edge-lines';
 import type { Facade } from './facades';
 import { glassCorners } from './glass-corners';
 import { scaleOnPlane, squareView, type SquareView } from './square-view';
-import { differsFromWall, windowFrame, type ViewEdges } from './window-frame';
+import { differsFromWall, windowFrames, type ViewEdges } from './window-frame';
 
 /** How much better level edges must lie along lines of a plane that is only tried than of the wall that is said. */
 const KNOWN = 1.3;
@@ -45,26 +45,31 @@ function sightOn(plate: Plane, camera: Camera, facade: Facade, at: PlatePoint): 
 }
 
 /**
- * The window in which a place of the plate lies: the corners of its glass as they are seen, from its upper left, around.
- * Undefined where none is sure.
+ * Windows in which a place of the plate may lie, the likeliest first: the corners of the glass of each as they are seen, from its upper
+ * left, around. None where none is sure: then a place is no part of any. Where a window has bars, one of its lights may be told beside
+ * all of it.
  *
  * @param plate one channel, in codes
  * @param facades planes on which it may lie
  */
-export function findWindow(
+export function findWindows(
   plate: Plane,
   camera: Camera,
   facades: readonly Facade[],
   at: PlatePoint,
-): PlatePoint[] | undefined {
+): PlatePoint[][] {
   const sights = facades
     .flatMap((facade) => sightOn(plate, camera, facade, at) ?? [])
     .sort((a, b) => b.levelness - a.levelness);
   for (const { facade, view, edges } of sights) {
-    const found = windowFrame(view, edges, facade.known);
-    if (!found || found.trust < TRUST || !differsFromWall(view, found.frame)) continue;
-    const corners = glassCorners(view, edges, found.frame, facade.known ? view.metres : undefined);
-    return corners.map(([x, y]) => view.toPlate(x, y));
+    const isSure = ({ trust, frame }: (typeof found)[number]) =>
+      trust >= TRUST && differsFromWall(view, frame);
+    const found = windowFrames(view, edges, facade.known);
+    if (found.length === 0 || !isSure(found[0])) continue;
+    return found.filter(isSure).map(({ frame }) => {
+      const corners = glassCorners(view, edges, frame, facade.known ? view.metres : undefined);
+      return corners.map(([x, y]) => view.toPlate(x, y));
+    });
   }
-  return undefined;
+  return [];
 }

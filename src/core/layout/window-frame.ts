@@ -37,10 +37,52 @@ const ASPECT = { least: 0.2, most: 3.2 } as const;
 /** How much a window differs in its mean from what lies beside it on two opposite sides, codes at least; how wide that is, share of it. */
 const UNLIKE = { codes: 6, share: 0.25 } as const;
 
+/** How many frames are told around one place, how much less sure than the first at most, and from which share of both on two are the same. */
+const OTHERS = { most: 6, least: 0.02, same: 0.7 } as const;
+
 /** Edges of a view. */
 export interface ViewEdges {
   upright: EdgeLines;
   level: EdgeLines;
+}
+
+/** A frame that is found: how sure it is, 0 to 1, and by how much it is likelier than others. */
+interface Found {
+  frame: Frame;
+  trust: number;
+  score: number;
+}
+
+/** The share that two frames have in common of all that either covers. */
+function overlap(a: Frame, b: Frame): number {
+  const across = Math.min(a.right, b.right) - Math.max(a.left, b.left);
+  const up = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top);
+  const both = Math.max(0, across) * Math.max(0, up);
+  const area = ({ left, top, right, bottom }: Frame) => (right - left) * (bottom - top);
+  return both / (area(a) + area(b) - both);
+}
+
+/** The likeliest frames, each unlike the others. */
+function likeliest() {
+  let found: Found[] = [];
+  return {
+    /** What a frame must score to be among them, at least. */
+    bar: () =>
+      found.length === 0
+        ? 0
+        : Math.max(
+            OTHERS.least * found[0].score,
+            found.length < OTHERS.most ? 0 : found[found.length - 1].score,
+          ),
+    add(one: Found): void {
+      const like = found.filter(({ frame }) => overlap(frame, one.frame) > OTHERS.same);
+      if (like.some(({ score }) => score >= one.score)) return;
+      found = [...found.filter((other) => !like.includes(other)), one]
+        .sort((a, b) => b.score - a.score)
+        .slice(0, OTHERS.most);
+    },
+    all: () => found.filter(({ score }) => score >= OTHERS.least * found[0].score),
+  };
 }
 
 /** Lines on one side of the middle along which an edge is seen best beside it, the strongest first. */
@@ -109,16 +151,16 @@ export function differsFromWall(view: Plane, frame: Frame): boolean {
 }
 
 /**
- * The frame around the middle of a view: four edges, each seen along the whole of its side, that end at their corners.
+ * Frames around the middle of a view: four edges, each seen along the whole of its side, that end at their corners.
  *
  * @param known whether the view's metres are those of the place
- * @returns the frame, and how sure it is, 0 to 1; undefined where there is none
+ * @returns the frames, the likeliest first, and how sure each is, 0 to 1; none where there is none
  */
-export function windowFrame(
+export function windowFrames(
   { middle, metres, width, height }: SquareView,
   edges: ViewEdges,
   known: boolean,
-): { frame: Frame; trust: number } | undefined {
+): Omit<Found, 'score'>[] {
   const { upright, level } = edges;
   const least = (perPixel: number) => Math.max(SIDE.least, known ? SIDE.metres.least / perPixel : 0);
   const most = (perPixel: number) => (known ? SIDE.metres.most / perPixel : Infinity);
@@ -127,8 +169,7 @@ export function windowFrame(
   const rights = candidates(upright, middle.x + 2, width - 3, middle.y, reach.y);
   const tops = candidates(level, 2, middle.y - 2, middle.x, reach.x);
   const bottoms = candidates(level, middle.y + 2, height - 3, middle.x, reach.x);
-  let best: { frame: Frame; trust: number } | undefined;
-  let bar = 0;
+  const best = likeliest();
   for (const left of lefts) {
     for (const right of rights) {
       const across = right - left;
@@ -137,7 +178,7 @@ export function windowFrame(
       const breadth = known ? across * metres.along : 0;
       for (const top of tops) {
         const seenTop = level.seen(top, left, right);
-        if (seenTop < SEEN.least || seenTop ** SEEN.power * largest <= bar) continue;
+        if (seenTop < SEEN.least || seenTop ** SEEN.power * largest <= best.bar()) continue;
         for (const bottom of bottoms) {
           const up = bottom - top;
           if (up < least(metres.up) || up > most(metres.up)) continue;
@@ -151,13 +192,13 @@ export function windowFrame(
           ];
           const trust = Math.min(...seen);
           const bound = (seen[0] * seen[1] * seen[2] * seen[3]) ** SEEN.power * (across * up) ** AREA;
-          if (trust < SEEN.least || bound <= bar) continue;
+          if (trust < SEEN.least || bound <= best.bar()) continue;
           const frame = { left, top, right, bottom };
           const score = bound * endsAtCorners(edges, frame, breadth);
-          if (score > bar) [bar, best] = [score, { frame, trust }];
+          if (score > best.bar()) best.add({ frame, trust, score });
         }
       }
     }
   }
-  return best;
+  return best.all();
 }

@@ -8,7 +8,7 @@ import { even, levelling, peopledDay, shading } from './even';
 import { brushed, found } from './found';
 import { grip } from './grip';
 import { hung } from './hung';
-import { burning, glare, glints, grain, lampPoints, smallLight, veil } from './lens';
+import { burning, glare, glints, grain, lampPoints } from './lens';
 import { masked } from './masked';
 import { lamps } from './lamps';
 import { edge, enlarged, passes, refined, softened } from './matte';
@@ -28,6 +28,7 @@ import { survey } from './survey';
 import { tooBright } from './too-bright';
 import { holdback, lifted, stroked, touched, touches } from './touch';
 import { touchGround } from './touch-ground';
+import { smallLight, veil } from './veil';
 
 /** Every stage that workers do. A stage that is added is named here, and by the stages that want it. */
 export const STAGES: readonly AnyStage[] = [

@@ -8,13 +8,11 @@ import { GLINT_STRIDE, MOST_GLINTS, readGlint, writeGlints, type Glint } from '@
 import { governedGlints, tinted } from '@/core/lens/governed-glints';
 import { addGrain } from '@/core/lens/grain';
 import { spikesOf } from '@/core/lens/spikes';
-import { halved, spreadLight, veilLight, veilShare } from '@/core/lens/veil';
+import { spreadLight, veilShare } from '@/core/lens/veil';
 import { cameraOf } from '@/core/picture/camera-of';
 import { pictureWeights } from '@/core/picture/weights';
 import type { Plane } from '@/core/plane/plane';
-import { regionKey, wholeRegion } from '@/core/plane/region';
 import type { Fixture } from '@/core/scene/schema';
-import { LEAST_SIDE } from '../sizes';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import { lampSettings, type Lamps } from './direct';
@@ -28,6 +26,7 @@ import { sceneLight } from './drift';
 import { lastMade } from './last-made';
 import { survey } from './survey';
 import { plainNight } from './touch';
+import { lightBefore, veil } from './veil';
 
 /** Share of a source's light that goes into its spikes at 0 stops. */
 const SPIKES = 1e-3;
@@ -150,60 +149,6 @@ export const glints = stage({
       return { ...rest, r: by * r, g: by * g, b: by * b };
     });
     out.count[0] = writeGlints(out.glints, some);
-  },
-});
-
-/** All light before the lens on the small copy, kept: the veil is made of it, and a coarse frame shows it. */
-export const smallLight = stage({
-  name: 'small light',
-  part: 'the lens',
-  region: (at) => smallOf(at).region,
-  settings: () => undefined,
-  inputs: (at) => ({ light: sceneLight(at) }),
-  planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
-  pace: 'quick',
-  pointwise: true,
-  newest: () => '',
-  run(out, inputs, _, { of }) {
-    const [made, light] = [of(out), of(inputs.light)];
-    for (const c of ['r', 'g', 'b'] as const) made[c].set(light[c]);
-  },
-});
-
-/** All light before the lens; that of the small copy is there anyway where there is a veil. */
-const lightBefore = (at: Spot) =>
-  isUp(at.scene.desk.veil) && regionKey(at.region) === regionKey(smallOf(at).region)
-    ? smallLight(at)
-    : sceneLight(at);
-
-/** A side that was halved twice. */
-const quarterOf = (side: number) => Math.ceil(Math.ceil(side / 2) / 2);
-
-/** Light that the lens spreads over the picture, on a copy of a quarter of the small one's size: it is smooth. */
-export const veil = stage({
-  name: 'veil',
-  part: 'the lens',
-  region(at) {
-    const { width, height } = smallOf(at).region;
-    return wholeRegion(quarterOf(width), quarterOf(height));
-  },
-  settings: ({ scene }) => scene.lens.veilReach,
-  inputs: (at) => ({ light: smallLight(at) }),
-  planes: (pixels) => ({
-    ...{ r: pixels, g: pixels, b: pixels },
-    ...{ smallR: pixels, smallG: pixels, smallB: pixels, one: pixels, scratch: pixels },
-  }),
-  pace: 'quick',
-  whole: true,
-  newest: () => '',
-  run(out, { light }, { prepared: reach, kernels }) {
-    const { width, height, smallR: r, smallG: g, smallB: b, one, scratch } = out;
-    const quarter = halved(halved(light));
-    r.set(quarter.r);
-    g.set(quarter.g);
-    b.set(quarter.b);
-    const kit = Math.min(width, height) < LEAST_SIDE ? undefined : kernels;
-    veilLight(out, { width, height, r, g, b }, reach, [one, scratch], kit);
   },
 });
 

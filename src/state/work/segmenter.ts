@@ -34,8 +34,8 @@ export interface Segmenter {
   findAlike: (sample: Sample, clues?: TwinClues) => Promise<Alike[]>;
   /** The level edges of the plate along which a wall's foot may run. */
   footEdges: () => Promise<PlateLine[]>;
-  /** The outline of the window in which a place lies. */
-  findWindow: (clues: WindowClues, at: PlatePoint) => Promise<PlatePoint[] | undefined>;
+  /** The outlines of windows in which a place may lie, the likeliest first; none where it lies in none. */
+  findWindows: (clues: WindowClues, at: PlatePoint) => Promise<PlatePoint[][]>;
   /** How the plate shows what another scene's does; undefined where they do not surely show the same place. */
   samePlace: (otherId: string, other: Scene['plate']) => Promise<PlaceMatch | undefined>;
   /** Windows that look like one, on the same wall. */
@@ -83,7 +83,7 @@ export function createSegmenter(sceneId: string, plate: Scene['plate']): Segment
     uprightThings: () => ask((service) => service.uprightThings()),
     findAlike: (sample, clues) => ask((service) => service.findAlike(sample, clues)),
     footEdges: () => ask((service) => service.footEdges()),
-    findWindow: (clues, at) => ask((service) => service.findWindow(clues, at)),
+    findWindows: (clues, at) => ask((service) => service.findWindows(clues, at)),
     samePlace: (otherId, other) => ask(async (service) => service.samePlace(await pictureOf(otherId, other))),
     windowTwins: (clues, outline) => ask((service) => service.windowTwins(clues, outline)),
     traceFrom: (place) => ask((service) => service.traceFrom(place)),
