@@ -76,7 +76,13 @@ export function createRenderer(
   const graph = createGraph({ arena, pool, store, assets });
   const [tell, memo] = [createTell(), createMemo()];
   const takeTurn = createTurnQueue();
-  const spot = (request: FrameRequest): Spot => spotOf(request, tell, memo);
+  const spots = new WeakMap<FrameRequest, Spot>();
+  /** Of one request the same: what it depends on is told once, however often it is asked about. */
+  const spot = (request: FrameRequest): Spot => {
+    const known = spots.get(request) ?? spotOf(request, tell, memo);
+    spots.set(request, known);
+    return known;
+  };
 
   /** Does some work on the stages when its turn comes. */
   function inTurn<T>(signal: AbortSignal, turn: Turn, work: (signal: AbortSignal) => Promise<T>): Promise<T> {
