@@ -1,4 +1,5 @@
 // Windows in a click and twins on made-up places, against their exact truth.
+import { outlineArea } from '@/core/geometry/outline-area';
 import type { PlatePoint } from '@/core/geometry/camera';
 import { middleOf } from '@/core/plane/middle-of';
 import { median } from '@/core/plane/median';
@@ -35,14 +36,6 @@ function boundsOf(outline: Outline): Bounds {
   const [us, vs] = [outline.map(({ u }) => u), outline.map(({ v }) => v)];
   return { left: Math.min(...us), right: Math.max(...us), top: Math.min(...vs), bottom: Math.max(...vs) };
 }
-
-const areaOf = (outline: Outline) =>
-  Math.abs(
-    outline.reduce((sum, { u, v }, i) => {
-      const next = outline[(i + 1) % outline.length];
-      return sum + u * next.v - next.u * v;
-    }, 0),
-  ) / 2;
 
 /** A place in an outline, by shares along its upper and left sides. */
 function placeIn([a, b, c, d]: Outline, s: number, t: number): PlatePoint {
@@ -94,7 +87,7 @@ const windowSets = ({ known }: Layout): PlatePoint[][][] =>
           const isLarge =
             (right - left) * PIXELS.width >= COUNTS.window && (bottom - top) * PIXELS.height >= COUNTS.window;
           const isWhole = left > 0.005 && right < 0.995 && top > 0.005 && bottom < 0.995;
-          return isLarge && isWhole && visible_area > COUNTS.seen * areaOf(outline);
+          return isLarge && isWhole && visible_area > COUNTS.seen * outlineArea(outline);
         })
         .map(({ outline }) => outline),
     );
@@ -155,7 +148,7 @@ export async function windowTwinFinds(
   );
   const finds: Finds[] = [];
   for (const set of windowSets(layout).filter(({ length }) => length > 1)) {
-    const own = set.toSorted((a, b) => areaOf(b) - areaOf(a))[1];
+    const own = set.toSorted((a, b) => outlineArea(b) - outlineArea(a))[1];
     const [outline] = await service.findWindows(windowClues(scene), middleOf(own));
     if (!outline) continue;
     const lit = light(scene, 'pane', middleOf(outline), outline);

@@ -1,5 +1,6 @@
 import { clampTo, RANGES } from '@/core/fields/ranges';
 import type { PlatePoint } from '@/core/geometry/camera';
+import { outlineArea } from '@/core/geometry/outline-area';
 import { middleOf } from '@/core/plane/middle-of';
 import type { Fixture, FixtureValues, Scene } from '@/core/scene/schema';
 import type { LandPicture } from '@/engine/readouts/land';
@@ -12,15 +13,6 @@ export interface WindowMeant {
   foot?: PlatePoint;
 }
 
-/** The area of an outline, share of the plate. */
-const areaOf = (path: readonly PlatePoint[]): number =>
-  Math.abs(
-    path.reduce((sum, { u, v }, i) => {
-      const next = path[(i + 1) % path.length];
-      return sum + u * next.v - next.u * v;
-    }, 0),
-  ) / 2;
-
 /** All that a click may mean by their size, the smallest first. */
 export const windowsBySize = (
   scene: Scene,
@@ -29,7 +21,7 @@ export const windowsBySize = (
 ): WindowMeant[] =>
   outlines
     .map((path) => ({ path, foot: lie && seenFoot(scene, lie, middleOf(path)) }))
-    .sort((a, b) => areaOf(a.path) - areaOf(b.path));
+    .sort((a, b) => outlineArea(a.path) - outlineArea(b.path));
 
 /** Which way from one window to another. */
 export const WAYS = ['smaller', 'larger'] as const;
@@ -44,17 +36,17 @@ export function nextWindow(
   path: readonly PlatePoint[],
   way: Way,
 ): WindowMeant | undefined {
-  const area = areaOf(path);
+  const area = outlineArea(path);
   return way === 'larger'
-    ? bySize.find((one) => areaOf(one.path) > area * OTHER)
-    : bySize.findLast((one) => areaOf(one.path) < area / OTHER);
+    ? bySize.find((one) => outlineArea(one.path) > area * OTHER)
+    : bySize.findLast((one) => outlineArea(one.path) < area / OTHER);
 }
 
 /** What is set of a lit pane to make it another window: it is as bright as before, so its power goes with its size. */
 export function asWindow(scene: Scene, pane: Fixture, { path, foot }: WindowMeant): FixtureValues {
   const circuit = scene.circuits.find(({ id }) => id === pane.circuit)!;
   const fresh = newFixture(scene, pane.kind, middleOf(path), path, circuit);
-  const ratio = areaOf(path) / Math.max(1e-9, areaOf(pane.path));
+  const ratio = outlineArea(path) / Math.max(1e-9, outlineArea(pane.path));
   return {
     ...{ at: fresh.at, path, foot: foot ?? fresh.foot, aim: foot ?? fresh.aim },
     lumens: clampTo(pane.lumens * ratio, RANGES.lumens),
