@@ -1,10 +1,8 @@
 // Prints how many frames a second there are while a lamp, and its circuit's fader, of each demo scene is dragged in the browser.
-import { chromium, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { onPicture, openEditor, openStep, sceneOf } from '../../e2e/support/editor';
-import { ownServer } from '../../e2e/support/server';
-import { findChromium } from '../../scripts/chromium.mjs';
+import { ownBrowser } from './own-browser';
 
-const PORT = 4396;
 const SCENES = ['tannery-court', 'picture-house', 'market-row', 'ferry-steps', 'brickyard-lane'];
 
 /** Kinds of lamps that are dragged by one drop, and in how large a circle, fractions of the picture. */
@@ -56,16 +54,11 @@ async function faderDragged(page: Page, name: string): Promise<number> {
   return dragged(page, start, (turn) => ({ x: 0, y: (box.height / 3) * Math.sin(2 * Math.PI * turn) }));
 }
 
-const server = await ownServer(PORT, 'demo');
-await server.start();
-const browser = await chromium.launch({
-  executablePath: findChromium(),
-  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update'],
-});
+const { url, browser, close } = await ownBrowser('demo');
 console.log('Frames a second while something is dragged, software-drawn Chromium, 1280 x 800\n');
 console.log(''.padEnd(22), 'lamp'.padStart(8), 'fader'.padStart(8));
 for (const id of SCENES) {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: server.url });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: url });
   const { scene } = await sceneOf(page.request, id);
   const lamp = scene.fixtures.find(({ kind }) => KINDS.includes(kind));
   if (!lamp) continue;
@@ -76,6 +69,5 @@ for (const id of SCENES) {
   console.log(id.padEnd(22), ...rates.map((rate) => rate.toFixed(1).padStart(8)));
   await page.close();
 }
-await browser.close();
-await server.kill();
+await close();
 process.exit(0);

@@ -1,14 +1,12 @@
 import { rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import sharp from 'sharp';
-import { ownServer } from '../../e2e/support/server';
-import { findChromium } from '../../scripts/chromium.mjs';
 import { clearPicture } from './placed';
 import { medianTime } from './time';
+import { ownBrowser } from './own-browser';
 
-const PORT = 4397;
 const MOVES = 60;
 
 interface Watch {
@@ -63,15 +61,10 @@ async function drag(
   );
 }
 
-const server = await ownServer(PORT);
-await server.start();
-const browser = await chromium.launch({
-  executablePath: findChromium(),
-  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update'],
-});
+const { url, browser, close } = await ownBrowser();
 const page = await browser.newPage({ viewport: { width: 1980, height: 1280 } });
 const opened = performance.now();
-await page.goto(`${server.url}/scenes/ferry-steps`);
+await page.goto(`${url}/scenes/ferry-steps`);
 await idle(page);
 console.log(
   `\nInterface, preview ${await page.getByTestId('night').getAttribute('width')} pixels wide, software-drawn Chromium`,
@@ -160,6 +153,5 @@ console.log(
   `placed, 24 megapixels: first seen after ${times(seen)} libvips’ decode (${(seen / own).toFixed(1)} x the browser’s own, ${own.toFixed(0)} ms), lit after ${times(performance.now() - placing)}`,
 );
 await rm(file);
-await browser.close();
-await server.kill();
+await close();
 process.exit(0);

@@ -1,9 +1,7 @@
 // Prints how soon each demo scene is there in the browser: for the first time, and again.
-import { chromium, type Page } from '@playwright/test';
-import { ownServer } from '../../e2e/support/server';
-import { findChromium } from '../../scripts/chromium.mjs';
+import type { Page } from '@playwright/test';
+import { ownBrowser } from './own-browser';
 
-const PORT = 4396;
 const SCENES = [
   'tannery-court',
   'tannery-court-storm',
@@ -42,26 +40,20 @@ const isKept = (page: Page) =>
     return false;
   });
 
-const server = await ownServer(PORT, 'demo');
-await server.start();
-const browser = await chromium.launch({
-  executablePath: findChromium(),
-  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update'],
-});
+const { url, browser, close } = await ownBrowser('demo');
 console.log('Milliseconds to a picture, and to the fine frame, software-drawn Chromium, 1280 x 800\n');
 for (const scene of SCENES) {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();
-  const url = `${server.url}/scenes/${scene}`;
-  const first = await open(page, url);
+  const place = `${url}/scenes/${scene}`;
+  const first = await open(page, place);
   while (!(await isKept(page))) await page.waitForTimeout(200);
   await page.goto('about:blank');
-  const again = await open(page, url);
+  const again = await open(page, place);
   const cell = ({ seen, fine }: typeof first) =>
     `${seen.toFixed(0).padStart(6)} ${fine.toFixed(0).padStart(6)}`;
   console.log(scene.padEnd(22), 'first', cell(first), '  again', cell(again));
   await context.close();
 }
-await browser.close();
-await server.kill();
+await close();
 process.exit(0);
