@@ -60,6 +60,13 @@ export function shadesToSay(
   return new Map(said.filter(([, stops]) => stops > 0));
 }
 
+/** What is guessed of walls of which still nothing is said: looking takes a while, and what a person says meanwhile counts. */
+export const stillUnsaid = (
+  { plan }: Pick<Scene, 'plan'>,
+  found: ReadonlyMap<string, number>,
+): Map<string, number> =>
+  new Map([...found].filter(([id]) => plan.walls.some((wall) => wall.id === id && !wall.dayShade)));
+
 /** The walls of a plan with what is guessed of the shade that they lie in. */
 export const shadedWalls = (
   scene: Pick<Scene, 'plan' | 'plate'>,

@@ -8,7 +8,7 @@ import { addMatte } from '@/core/scene/matte-commands';
 import { MOST_MATTES } from '@/core/matte/matte-schema';
 import { RANGES } from '@/core/fields/ranges';
 import { newMatte, SUN_LIFT, sunShadowMatte } from '@/state/actions/matte-actions';
-import { shadesToSay } from '@/state/actions/shade-guess';
+import { shadesToSay, stillUnsaid } from '@/state/actions/shade-guess';
 import { NumberRow } from '../../controls/number-row';
 import { useScene, useSession, useView } from '../../editor/editor-context';
 import classes from '../../worksheet/worksheet.module.css';
@@ -63,10 +63,12 @@ function useWallsInShade() {
   const land = useStore(readout, (state) => state.land);
   const coverage = useStore(readout, (state) => state.coverage);
   return async (matte: string): Promise<number> => {
-    const { scene, run } = store.getState();
+    const { scene } = store.getState();
     if (!land || !coverage || scene.plan.walls.length === 0) return 0;
     const found = shadesToSay(scene, await land(scene), await coverage(scene, matte));
-    if (found.size > 0) run(shadeWalls(found));
+    const now = store.getState();
+    const unsaid = stillUnsaid(now.scene, found);
+    if (unsaid.size > 0) now.run(shadeWalls(unsaid));
     return found.size;
   };
 }
