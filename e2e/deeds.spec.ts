@@ -158,6 +158,22 @@ test('everything is done by its name', async ({ page, request }) => {
   await page.keyboard.press('Escape');
 });
 
+test('the list of deeds goes with its scene', async ({ page }) => {
+  const asked = page.getByLabel('Do anything by name');
+  await page.goto('/');
+  for (const title of ['Ferry steps', 'Tannery court']) {
+    await page.getByRole('link', { name: `Open ${title}`, exact: true }).click();
+    await page.waitForURL(/\/scenes\//);
+    await pictureReady(page);
+    await expect(asked).toHaveCount(0);
+    await page.keyboard.press('/');
+    await expect(asked).toBeVisible();
+    await page.goBack();
+    await expect(page.getByRole('link', { name: 'Open Ferry steps', exact: true })).toBeVisible();
+    await expect(asked).toHaveCount(0);
+  }
+});
+
 test('a circuit that is soloed and loses its last fixture leaves the others burning', async ({
   page,
   request,

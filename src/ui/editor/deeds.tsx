@@ -2,7 +2,7 @@
 
 import { VisuallyHidden } from '@mantine/core';
 import { Spotlight, spotlight, type SpotlightActionData } from '@mantine/spotlight';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { STEP_NAMES, stepOf } from '../steps';
 import type { Deed } from '../view/slice';
@@ -17,6 +17,8 @@ export function Deeds() {
   const [open, setOpen] = useState(false);
   const actions = useDeeds(open);
   useHotkeys('slash', () => spotlight.open(), { ...EVERYWHERE, preventDefault: true });
+  // Whether it is open is known beyond this scene: it goes with it.
+  useEffect(() => () => spotlight.close(), []);
   return (
     <Spotlight
       actions={actions}
