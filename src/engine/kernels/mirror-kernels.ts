@@ -33,7 +33,7 @@ export function mirrorKernels({ exports, scratch, params, room, placeOn, writePl
     addMirrors(out, { sheen, normalX, normalY, normalZ, land }, image, camera, region, strength) {
       const { width, height, data, weight, behind } = image;
       const listed = [...channels(out), ...[sheen, normalX, normalY, normalZ, land, data].map(({ byteOffset }) => byteOffset)];
-      // The list of small pictures lies behind that of planes, in their first row's room.
+      // Small pictures are listed behind the room of one: twelve words, of which these planes take eleven.
       const planes = writePlanes([...listed, width, height]);
       const smalls = writeSmalls([weight, behind].map((plane) => ({ width, height, data: plane })), region);
       const turn = 2 * camera.focal;
