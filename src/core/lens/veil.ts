@@ -60,10 +60,10 @@ export function veilLight(
 ): void {
   const { width, height } = light;
   const [one, scratch] = room;
+  const blurs = veilBlurs(reach).map(({ sigma, share }) => ({ share, radius: boxRadius(sigma * width) }));
   for (const c of ['r', 'g', 'b'] as const) {
     out[c].fill(0);
-    for (const { sigma, share } of veilBlurs(reach)) {
-      const radius = boxRadius(sigma * width);
+    for (const { radius, share } of blurs) {
       kit.boxBlur(one, light[c], scratch, width, height, radius);
       kit.boxBlur(one, one, scratch, width, height, radius);
       kit.boxBlur(one, one, scratch, width, height, radius);

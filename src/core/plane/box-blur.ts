@@ -7,32 +7,37 @@ interface Lines {
 }
 
 /**
- * A running mean over a square of (2 * radius + 1) pixels, cut at the picture's edges (so a constant stays constant). A kernel stands in
- * for it where a picture is at least 4 by 4.
+ * A running mean over a square of (2 * radius + 1) pixels, cut at the picture's edges (so a constant stays constant).
+ * Prepared once for a size; `out` may be `source`.
+ */
+export function createBoxBlur(
+  width: number,
+  height: number,
+  radius: number,
+  scratch: Float32Array = new Float32Array(width * height),
+) {
+  const rows: Lines = { count: height, apart: width, length: width, step: 1 };
+  const columns: Lines = { count: width, apart: 1, length: height, step: width };
+  const [across, down] = [shares(width, radius), shares(height, radius)];
+  return (out: Float32Array, source: Float32Array): void => {
+    alongLines(scratch, source, rows, radius, across);
+    alongLines(out, scratch, columns, radius, down);
+  };
+}
+
+/**
+ * The same once. A kernel stands in for it where a picture is at least 4 by 4.
  *
- * @param out may be `source`
  * @param scratch a plane of the same size
  */
-export function boxBlur(
+export const boxBlur = (
   out: Float32Array,
   source: Float32Array,
   scratch: Float32Array,
   width: number,
   height: number,
   radius: number,
-): void {
-  const rows: Lines = { count: height, apart: width, length: width, step: 1 };
-  const columns: Lines = { count: width, apart: 1, length: height, step: width };
-  alongLines(scratch, source, rows, radius, shares(width, radius));
-  alongLines(out, scratch, columns, radius, shares(height, radius));
-}
-
-/** The same, prepared once for a size. `out` may be `source`. */
-export function createBoxBlur(width: number, height: number, radius: number) {
-  const scratch = new Float32Array(width * height);
-  return (out: Float32Array, source: Float32Array): void =>
-    boxBlur(out, source, scratch, width, height, radius);
-}
+): void => createBoxBlur(width, height, radius, scratch)(out, source);
 
 /** One over the pixels of each window of a line. */
 const shares = (length: number, radius: number): Float64Array =>

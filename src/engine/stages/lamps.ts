@@ -8,7 +8,7 @@ import { stage } from '../graph/stage';
 import type { Rows } from '../graph/task';
 import type { View } from '../graph/view';
 import type { Want, Wants } from '../graph/stage-spec';
-import { unionRows } from '../union-rows';
+import { rowsTouched, unionRows } from '../union-rows';
 import { bounce } from './bounce';
 import { direct, lampSettings, lightPlanes, throwLight, throwOf, type Lamps, type LightView } from './direct';
 import { seenPlate } from './placed';
@@ -78,8 +78,8 @@ export const lamps = stage({
     const sources = drawn.flatMap((fixture) =>
       visibleSources(thrown.camera, thrown.cast.walls, fixture, inputs.small),
     );
-    const boxes = sources.map((source) => sourceBounds(source, region));
-    const sourceRows = unionRows(boxes, region, inputs.seen?.facts.sourceRows);
+    const touched = sources.map((source) => rowsTouched(sourceBounds(source, region), region));
+    const sourceRows = unionRows([...touched, ...(inputs.seen ? [inputs.seen.facts.sourceRows] : [])]);
     return { ...thrown, plan, sources, sourceRows, width: region.width };
   },
   facts: ({ sourceRows }): LayerFacts => ({ sourceRows }),

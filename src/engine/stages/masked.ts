@@ -2,8 +2,8 @@ import { addMasked } from '@/core/plane/blend';
 import type { Fixture } from '@/core/scene/schema';
 import type { Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
-import type { Rows } from '../graph/task';
 import type { Want } from '../graph/stage-spec';
+import { unionRows } from '../union-rows';
 import { lightPlanes, type Lamps } from './direct';
 import { commonRows, lamps, rowsIn, unmasked, type LayerFacts, type LayerView } from './lamps';
 import { matte } from './matte';
@@ -20,16 +20,6 @@ function groupsOf(fixtures: Fixture[]): Fixture[][] {
     groups.set(name, [...(groups.get(name) ?? []), fixture]);
   }
   return [...groups.values()];
-}
-
-/** The rows of a region that any of some hold. */
-function rowsOfAll(all: Rows[], height: number): Rows {
-  const some = all.filter(({ from, to }) => from < to);
-  if (some.length === 0) return { from: 0, to: 0 };
-  return {
-    from: Math.min(height, ...some.map(({ from }) => from)),
-    to: Math.max(0, ...some.map(({ to }) => to)),
-  };
 }
 
 /** The light of lamps that mattes hold back: where something stands before them, and where alone their spill lands. */
@@ -50,10 +40,7 @@ export const masked = stage({
   prepare: ({ settings, inputs: { parts }, region }) => ({
     ...settings,
     width: region.width,
-    sourceRows: rowsOfAll(
-      parts.map(({ layer }) => layer.facts.sourceRows),
-      region.height,
-    ),
+    sourceRows: unionRows(parts.map(({ layer }) => layer.facts.sourceRows)),
   }),
   facts: ({ sourceRows }): LayerFacts => ({ sourceRows }),
   planes: (pixels, { plan, sourceRows: { from, to }, width }) => ({

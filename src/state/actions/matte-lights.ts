@@ -1,6 +1,7 @@
 import { contours } from 'd3-contour';
 import { seeded } from '@/core/fixture/seeded';
 import type { PlatePoint } from '@/core/geometry/camera';
+import { outlineArea } from '@/core/geometry/outline-area';
 import { simplifyPath } from '@/core/geometry/simplify-path';
 import { MOST_POINTS } from '@/core/fixture/fixture-base';
 import type { CoveragePicture } from '@/core/matte/coverage-picture';
@@ -14,19 +15,12 @@ const APART = 0.6;
 /** Places that are tried for each bulb. */
 const TRIES = 30;
 
-function areaOf(ring: readonly number[][]): number {
-  let twice = 0;
-  for (let i = 1; i < ring.length; i++) twice += ring[i - 1][0] * ring[i][1] - ring[i][0] * ring[i - 1][1];
-  return Math.abs(twice) / 2;
-}
-
 /** The largest outline of what a matte covers, closed; undefined where it covers nothing. */
 export function outlineOf({ width, height, data }: CoveragePicture): PlatePoint[] | undefined {
   const [found] = contours().size([width, height]).thresholds([127.5])(Array.from(data));
-  const rings = found.coordinates.map(([outer]) => outer);
+  const rings = found.coordinates.map(([outer]) => outer.map(([x, y]) => ({ u: x / width, v: y / height })));
   if (rings.length === 0) return undefined;
-  const largest = rings.reduce((best, ring) => (areaOf(ring) > areaOf(best) ? ring : best));
-  const points = largest.map(([x, y]) => ({ u: x / width, v: y / height }));
+  const points = rings.reduce((best, ring) => (outlineArea(ring) > outlineArea(best) ? ring : best));
   // A closed way has the same ends: its halves are made simple, each by itself.
   const half = points.length >> 1;
   for (let tolerance = STRAIGHT; ; tolerance *= 1.5) {
