@@ -2,9 +2,17 @@ import { fillHoles } from '../plane/fill-holes';
 import { geodesicReach, type StepCost } from '../plane/geodesic-reach';
 import { edgeHeight } from './edge-height';
 import { horizonAt } from '../geometry/ground';
-import { distanceFromTones, distanceToTone, groundTones, toneAt, tonesWhere } from './ground-tones';
+import {
+  commonTones,
+  distanceFromTones,
+  distanceToTone,
+  groundTones,
+  toneAt,
+  tonesWhere,
+  type Tone,
+} from './ground-tones';
 import { plainFeet, type PlainFoot } from './plain-feet';
-import { coverOfWalls, type ToldWall } from './told-walls';
+import { beforeFoot, coverOfWalls, type ToldWall } from './told-walls';
 import type { PlateFeatures } from './plate-features';
 import { codeOf, type SaidPlane } from './said';
 
@@ -27,6 +35,9 @@ const FLOW = {
   largestHole: 0.0012,
 } as const;
 
+/** Share of what lies before a told wall from which a tone is the ground's there: what stands there shows less of one. */
+const COMMON = 0.3;
+
 const [GROUND, WATER] = [codeOf('ground'), codeOf('water')];
 const [UPRIGHT, FAR] = [codeOf('upright'), codeOf('far')];
 const lies = (code: number) => code === GROUND || code === WATER;
@@ -40,9 +51,10 @@ function flowCosts(
   features: PlateFeatures,
   said: SaidPlane | undefined,
   feet: readonly PlainFoot[],
+  before: readonly Tone[],
 ): { unlike: Float32Array; foot: Float32Array; standing: StepCost; lying: StepCost } {
   const edge = edgeHeight(features);
-  const tones = groundTones(features);
+  const tones = [...groundTones(features), ...before];
   if (said) tones.push(...tonesWhere(features, (i) => lies(said[i])));
   const unlike = distanceFromTones(features, tones);
   const foot = new Float32Array(unlike.length);
@@ -70,7 +82,7 @@ function flowCosts(
  * Divides what lies below the horizon into ground and standing things. Everything above the horizon stands, the
  * plate's lower edge is ground, and each pixel in between belongs to the side from which a path reaches it across
  * the smaller edges (geodesic segmentation, Bai and Sapiro 2009). What a person said of walls is believed: they stand, and under their foot
- * ground begins, unless it looks like something else there. What is said by the brush is so. Returns 1 for ground, width * height.
+ * ground begins, unless it looks like something else there; what is common there is a look of the ground. What is said by the brush is so. Returns 1 for ground, width * height.
  */
 export function findGround(
   features: PlateFeatures,
@@ -84,7 +96,11 @@ export function findGround(
   const horizonRow = (x: number) => horizonAt(horizon, (x + 0.5) / width) * height;
   const told = coverOfWalls(walls, horizon, width, height);
   const feet = plainFeet(features, walls, horizon, told.under);
-  const { unlike, foot, standing, lying } = flowCosts(features, said, feet);
+  const before = walls.flatMap((wall) => {
+    const strip = beforeFoot(wall, horizon, width, height).filter((i) => !told.wall[i]);
+    return commonTones(features, strip, COMMON);
+  });
+  const { unlike, foot, standing, lying } = flowCosts(features, said, feet, before);
   const toStanding = new Float32Array(size).fill(Infinity);
   const toGround = new Float32Array(size).fill(Infinity);
   const above = new Uint8Array(size);

@@ -61,6 +61,19 @@ export function groundTones(features: PlateFeatures): Tone[] {
   return meanTones(seeds);
 }
 
+/** Least pixels in which common tones are looked for. */
+const FEW = 30;
+
+/** The tones that a share of some pixels, or more, comes nearest to; none where pixels are few. */
+export function commonTones(features: PlateFeatures, pixels: readonly number[], share: number): Tone[] {
+  if (pixels.length < FEW) return [];
+  const seeds = pixels.map((i) => toneAt(features, i));
+  const tones = meanTones(seeds);
+  const counts = tones.map(() => 0);
+  for (const seed of seeds) counts[nearestTone(tones, seed).index]++;
+  return tones.filter((_, k) => counts[k] >= share * seeds.length);
+}
+
 /** The tones of the pixels of which something holds; none where it holds of none. */
 export function tonesWhere(features: PlateFeatures, holds: (i: number) => boolean): Tone[] {
   const seeds: Tone[] = [];

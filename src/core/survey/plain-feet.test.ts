@@ -53,4 +53,12 @@ describe('plain feet', () => {
     expect([alone[gravel], told[gravel]]).toEqual([0, 1]);
     expect(told[54 * WIDTH + 70]).toBe(0);
   });
+
+  it('are not needed where most of what lies before a wall looks alike: it is ground under a foot drawn too high', () => {
+    const noSky = new Uint8Array(WIDTH * HEIGHT);
+    expect(feetUnder(44 / HEIGHT)).toEqual([]);
+    const told = findGround(features, HORIZON, noSky, wallAt(44 / HEIGHT));
+    expect(told[60 * WIDTH + 20]).toBe(1);
+    expect(told[54 * WIDTH + 70]).toBe(0);
+  });
 });

@@ -81,6 +81,22 @@ export const underFoot = (
     return Array.from({ length: rows }, (_, k) => (from + k) * width + x);
   });
 
+/** What lies before a wall: from how far under its foot, that may be guessed too high, down to where, shares of the height. */
+const BEFORE = { from: 0.03, to: 0.12 } as const;
+
+/** The pixels of a strip before a wall, a little under its foot. */
+export const beforeFoot = (
+  piece: ToldWall,
+  horizon: { left: number; right: number },
+  width: number,
+  height: number,
+): number[] =>
+  columnsOf(piece, horizon, width).flatMap(({ x, foot }) => {
+    const [from, to] = [BEFORE.from, BEFORE.to].map((under) => Math.round((foot + under) * height));
+    const rows = Math.max(0, Math.min(height, to) - Math.max(0, from));
+    return Array.from({ length: rows }, (_, k) => (Math.max(0, from) + k) * width + x);
+  });
+
 /** Where told walls stand, and where ground begins under them. Of walls behind one another the nearest hides the ground of the others. */
 export function coverOfWalls(
   walls: readonly ToldWall[],
