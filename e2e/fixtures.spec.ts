@@ -114,6 +114,23 @@ test('a tube is drawn along a stroke, straight with Shift, and recoloured off th
   expect((await sceneOf(request, id)).scene.fixtures).toHaveLength(2);
 });
 
+test('a lamp that is clicked stays what it was clicked as, though another kind is taken while it is looked for', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, 'picture-house');
+  await openEditor(page, id);
+  await openStep(page, /^Fixtures/);
+  const before = (await sceneOf(request, id)).scene.fixtures.length;
+  await kind(page, 'globe');
+  const { x, y } = await onPicture(page, 0.48, 0.6);
+  await page.mouse.click(x, y);
+  await kind(page, 'pane');
+  const lamps = async () => (await sceneOf(request, id)).scene.fixtures.slice(before);
+  await expect.poll(async () => (await lamps()).map((lamp) => lamp.kind)).toEqual(['globe']);
+  await saved(page);
+});
+
 test('a light offstage shows only by what it does, also from beyond the edge of the picture', async ({
   page,
   request,
