@@ -63,6 +63,18 @@ describe('scene store', () => {
     expect(saved).toHaveLength(0);
   });
 
+  it('does no step that no scene may hold: it is told, the scene stays, and what comes after is saved', () => {
+    const { store, saved, ambient } = setUp();
+    store.getState().run(setDesk('Ambient', { ambient: -1 }));
+    store.getState().change('fader', setDesk('Ambient', { ambient: NaN }));
+    store.getState().settle();
+    expect(store.getState()).toMatchObject({ refusal: { label: 'Ambient' }, gesture: undefined });
+    expect(store.getState().refusal!.fault).toMatch(/ambient/);
+    expect([ambient(), saved.length]).toEqual([-1, 1]);
+    store.getState().run(setDesk('Ambient', { ambient: -2 }));
+    expect([ambient(), saved.length]).toEqual([-2, 2]);
+  });
+
   it('goes to any moment and back', () => {
     const { store, ambient } = setUp();
     for (const level of [-1, -2, -3]) store.getState().run(setDesk('Ambient', { ambient: level }));

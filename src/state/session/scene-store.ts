@@ -1,6 +1,7 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { patchScene, runCommand, type Command } from '@/core/scene/command';
 import { advance, flip, stacksOf, type HistoryStacks, type LogEntry } from '@/core/scene/history';
+import { sceneFault } from '@/core/scene/parse-scene';
 import type { Scene } from '@/core/scene/schema';
 import type { SaveState } from './saver';
 
@@ -16,6 +17,8 @@ export interface SceneState {
   gesture?: string;
   /** Whether a pointer is down on what it changes. */
   held: boolean;
+  /** The last step that was not done, and what of the scene would have been wrong. */
+  refusal?: { label: string; fault: string };
 }
 
 export interface SceneActions {
@@ -99,10 +102,15 @@ function gesturesOn(
     clearTimeout(rest);
     if (get().held) set({ held: false });
     if (!before || !pending) return;
-    const { scene, change } = runCommand(before, pending);
+    const from = before;
+    const { scene, change } = runCommand(from, pending);
+    const isNew = change.patches.length > 0;
     [before, pending] = [undefined, undefined];
+    // What no scene may hold could never be saved, nor anything after it.
+    const fault = isNew ? sceneFault(scene) : undefined;
+    if (fault) return set({ gesture: undefined, scene: from, refusal: { label: change.label, fault } });
     set({ gesture: undefined, scene });
-    if (change.patches.length > 0) log({ id: crypto.randomUUID(), kind: 'do', ...change }, scene);
+    if (isNew) log({ id: crypto.randomUUID(), kind: 'do', ...change }, scene);
   }
 
   return {

@@ -11,7 +11,7 @@ import { createViewStore } from '../view/view-store';
 import { Worksheet } from '../worksheet/worksheet';
 import { BROWSER } from './browser';
 import { Deeds } from './deeds';
-import { EditorContext } from './editor-context';
+import { EditorContext, useScene } from './editor-context';
 import { Header } from './header';
 import { SaveConflict } from './save-conflict';
 import { useCopyingKeys } from './use-copying';
@@ -48,9 +48,21 @@ export function Editor({ opened, takeEngine }: EditorProps) {
   );
 }
 
+/** Says which step was not done, and why. */
+function useRefusals() {
+  const refusal = useScene((state) => state.refusal);
+  useEffect(() => {
+    if (!refusal) return;
+    const { label, fault } = refusal;
+    const message = `“${label}” was not done: ${fault}. The scene is as it was before.`;
+    notifications.show({ color: 'red', message });
+  }, [refusal]);
+}
+
 function EditorBody() {
   useEditorKeys();
   useCopyingKeys();
+  useRefusals();
   return (
     <div className={classes.editor}>
       <Header />
