@@ -65,37 +65,51 @@ export function columnsOfWalls(
   return highest.filter(Boolean);
 }
 
+/** The pixels of some rows under the foot of a wall, as far as they lie in the picture. */
+const rowsUnder = (
+  columns: readonly WallColumn[],
+  rowsOf: (foot: number) => readonly [from: number, to: number],
+  width: number,
+  height: number,
+): number[] =>
+  columns.flatMap(({ x, foot }) => {
+    const [from, to] = rowsOf(foot);
+    const first = Math.max(0, from);
+    const rows = Math.max(0, Math.min(height, to) - first);
+    return Array.from({ length: rows }, (_, k) => (first + k) * width + x);
+  });
+
 /** Rows under a foot that are ground, as far as nothing stands before it. */
 const UNDER_ROWS = 2;
 
 /** The pixels right under the foot of a wall, as far as they lie in the picture. */
-export const underFoot = (
+export function underFoot(
   piece: ToldWall,
   horizon: { left: number; right: number },
   width: number,
   height: number,
-): number[] =>
-  columnsOf(piece, horizon, width).flatMap(({ x, foot }) => {
-    const from = Math.max(0, Math.round(foot * height));
-    const rows = Math.max(0, Math.min(height - from, UNDER_ROWS));
-    return Array.from({ length: rows }, (_, k) => (from + k) * width + x);
-  });
+): number[] {
+  const rows = (foot: number) => {
+    const from = Math.round(foot * height);
+    return [from, from + UNDER_ROWS] as const;
+  };
+  return rowsUnder(columnsOf(piece, horizon, width), rows, width, height);
+}
 
 /** What lies before a wall: from how far under its foot, that may be guessed too high, down to where, shares of the height. */
 const BEFORE = { from: 0.03, to: 0.12 } as const;
 
 /** The pixels of a strip before a wall, a little under its foot. */
-export const beforeFoot = (
+export function beforeFoot(
   piece: ToldWall,
   horizon: { left: number; right: number },
   width: number,
   height: number,
-): number[] =>
-  columnsOf(piece, horizon, width).flatMap(({ x, foot }) => {
-    const [from, to] = [BEFORE.from, BEFORE.to].map((under) => Math.round((foot + under) * height));
-    const rows = Math.max(0, Math.min(height, to) - Math.max(0, from));
-    return Array.from({ length: rows }, (_, k) => (Math.max(0, from) + k) * width + x);
-  });
+): number[] {
+  const row = (foot: number, under: number) => Math.round((foot + under) * height);
+  const rows = (foot: number) => [row(foot, BEFORE.from), row(foot, BEFORE.to)] as const;
+  return rowsUnder(columnsOf(piece, horizon, width), rows, width, height);
+}
 
 /** Where told walls stand, and where ground begins under them. Of walls behind one another the nearest hides the ground of the others. */
 export function coverOfWalls(
