@@ -1,5 +1,4 @@
-import { COORDINATE } from '../fields/fields';
-import { clampTo } from '../fields/ranges';
+import { boundPlace } from './bound-place';
 import type { PlatePoint } from './camera';
 
 /** A plane projective map between two plates, row by row; places are fractions of each plate's sides. */
@@ -24,9 +23,6 @@ const NEAR = { reach: 0.035, against: 0.3 } as const;
 /** Step over which a map's scale is told, widths. */
 const STEP = 0.02;
 
-/** Places go no farther out than documents hold them. */
-const bound = (value: number) => (Number.isFinite(value) ? clampTo(value, COORDINATE) : 0.5);
-
 /**
  * The map of a homography, bent near places that are known to lie elsewhere: what is near or far moves differently when the eye has
  * moved between two photos (inverse-distance weighting with a Gaussian reach, Shepard 1968).
@@ -48,7 +44,7 @@ export function createPlaceMap(flat: Homography, known: readonly SamePlace[]): P
       du += weight * one.du;
       dv += weight * one.dv;
     }
-    return { u: bound(u + du / sum), v: bound(v + dv / sum) };
+    return boundPlace({ u: u + du / sum, v: v + dv / sum });
   };
   const times = ({ u, v }: PlatePoint) => {
     const [left, right] = [place({ u: u - STEP, v }), place({ u: u + STEP, v })];

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { wholeRegion } from '../plane/region';
 import { createCamera, rayThrough } from '../geometry/camera';
+import { BEYOND, beyondPicture } from '../relief/beyond-picture';
 import { RELIEF_PLANES, type Relief } from '../relief/relief-planes';
 import { BOUNCE_STRIDE, bounceLights, gatherBounce } from './bounce';
 
@@ -51,7 +52,8 @@ const spill = Float32Array.from({ length: COUNT }, (_, i) => {
 
 function bounced(columns: number, rows: number, flux = Infinity) {
   const lights = new Float32Array(BOUNCE_STRIDE * columns * rows);
-  const used = bounceLights(lights, relief, plate, spill, CAMERA, MIDDLE, flux, columns, rows);
+  const lit = { region, relief, plate, spill, blocks: { columns, rows } };
+  const used = bounceLights(lights, [lit], CAMERA, MIDDLE, flux);
   const out = new Float32Array(COUNT);
   gatherBounce(out, lights, used, relief, CAMERA, region);
   return { lights, used, out };
@@ -105,6 +107,33 @@ describe('one bounce', () => {
     expect(out[at] / expected).toBeLessThan(1.15);
   });
 
+  it('lights a wall by the ground beyond the picture, as a disc of light there would', () => {
+    const count = BEYOND.width * BEYOND.height;
+    const land = Object.fromEntries(
+      RELIEF_PLANES.map((name) => [name, new Float32Array(count)]),
+    ) as unknown as Relief;
+    beyondPicture(land, CAMERA, []);
+    const middle = [1, 1.5] as const;
+    const lux = Float32Array.from({ length: count }, (_, i) => {
+      const [x, y] = rayThrough(CAMERA, {
+        u: (BEYOND.left + (i % BEYOND.width) + 0.5) / BEYOND.fullWidth,
+        v: (BEYOND.top + Math.floor(i / BEYOND.width) + 0.5) / BEYOND.fullHeight,
+      });
+      return Math.hypot(x * land.reach[i] - middle[0], y * land.reach[i] - middle[1]) < 0.9 ? 100 : 0;
+    });
+    const lit = { region: BEYOND, relief: land, spill: lux, blocks: { columns: 8, rows: 7 } };
+    const lights = new Float32Array(BOUNCE_STRIDE * 56);
+    const used = bounceLights(lights, [lit], CAMERA, MIDDLE, Infinity);
+    const out = new Float32Array(COUNT);
+    gatherBounce(out, lights, used, relief, CAMERA, region);
+    const at = wallAt(1.5);
+    const [x, , z] = placeOf(at);
+    const d2 = (x - middle[0]) ** 2 + (8 - middle[1]) ** 2 + z ** 2;
+    const expected = (18 * 0.9 ** 2 * z * (8 - middle[1])) / (d2 * d2);
+    expect(out[at] / expected).toBeGreaterThan(0.8);
+    expect(out[at] / expected).toBeLessThan(1.25);
+  });
+
   it('agrees between few lights and many, lights no level ground by itself, and is nothing without light', () => {
     const [few, many] = [bounced(8, 5), bounced(48, 32)];
     const at = wallAt(1.5);
@@ -114,8 +143,7 @@ describe('one bounce', () => {
       if (lux > 0) expect(many.out[i]).toBeLessThan(0.02);
     });
     const dark = new Float32Array(COUNT);
-    expect(bounceLights(new Float32Array(8 * 40), relief, plate, dark, CAMERA, MIDDLE, Infinity, 8, 5)).toBe(
-      0,
-    );
+    const unlit = { region, relief, plate, spill: dark, blocks: { columns: 8, rows: 5 } };
+    expect(bounceLights(new Float32Array(8 * 40), [unlit], CAMERA, MIDDLE, Infinity)).toBe(0);
   });
 });

@@ -24,39 +24,61 @@ const MOST_REFLECTED = 0.85;
 
 const INVERSE_PI = 1 / Math.PI;
 
+/** Surfaces that lamps light, pixel by pixel of a region, and into how many blocks they are parted. */
+export interface LitSurfaces {
+  region: Region;
+  relief: Relief;
+  /** Illuminance, lux. */
+  spill: Float32Array;
+  /** What they look like by day. What is not seen is middle grey. */
+  plate?: RgbPlanes;
+  blocks: { columns: number; rows: number };
+}
+
+/** Sums of the lights of blocks: place, normal, what they give, and that times its area. */
+const SUMS = 8;
+
 /**
  * Lit surfaces as lights (virtual point lights, Keller 1997): one a block of pixels, where its flux is in the mean, so that
  * they move smoothly with a lamp. Returns how many of `out` are used.
  *
- * @param out BOUNCE_STRIDE floats a light; `columns` times `rows` of them at most
- * @param relief of the whole plate at one small size
- * @param plate the same; its luminance over `middle` tells reflectance
- * @param spill illuminance of the same, lux
- * @param flux all that its lamps send out, lumens: surfaces take in no more, however roughly their area is known
+ * @param out BOUNCE_STRIDE floats a light; as many of them at most as there are blocks
+ * @param medianLuminance of the land: what stands for middle grey
+ * @param flux all that their lamps send out, lumens: surfaces take in no more, however roughly their area is known
  */
 export function bounceLights(
   out: Float32Array,
-  relief: Relief,
-  plate: RgbPlanes,
-  spill: Float32Array,
+  surfaces: readonly LitSurfaces[],
   camera: Camera,
   medianLuminance: number,
   flux: number,
-  columns: number,
-  rows: number,
 ): number {
-  const { width, height } = plate;
-  const { corner, across, down, eyeHeight } = camera;
+  const summed = surfaces.map((lit) => sumBlocks(lit, camera, medianLuminance));
+  const taken = summed.reduce((sum, own) => sum + own.taken, 0);
+  const bound = Math.min(1, flux / Math.max(1e-9, taken));
+  return summed.reduce((used, { sums, pixels }) => {
+    const rest = out.subarray(BOUNCE_STRIDE * used);
+    return used + lightsOfBlocks(rest, sums, bound, pixels);
+  }, 0);
+}
+
+/** What the blocks of surfaces give on, SUMS numbers each, and what all of them take in, lumens. */
+function sumBlocks(
+  { region, relief, spill, plate, blocks: { columns, rows } }: LitSurfaces,
+  { corner, across, down, eyeHeight }: Camera,
+  medianLuminance: number,
+): { sums: Float64Array; taken: number; pixels: number } {
+  const { width, height, fullWidth, fullHeight } = region;
   const filmNormal = cross(across, down);
   const toFilm = Math.abs(dot(filmNormal, corner));
   let taken = 0;
-  const sums = new Float64Array(8 * columns * rows);
+  const sums = new Float64Array(SUMS * columns * rows);
   for (let y = 0, i = 0; y < height; y++) {
-    const v = (y + 0.5) / height;
-    const first = 8 * columns * Math.floor((y * rows) / height);
+    const v = (region.top + y + 0.5) / fullHeight;
+    const first = SUMS * columns * Math.floor((y * rows) / height);
     for (let x = 0; x < width; x++, i++) {
       if (spill[i] <= 0 || relief.land[i] <= 0) continue;
-      const u = (x + 0.5) / width;
+      const u = (region.left + x + 0.5) / fullWidth;
       const rx = corner[0] + u * across[0] + v * down[0];
       const ry = corner[1] + u * across[1] + v * down[1];
       const rz = corner[2] + u * across[2] + v * down[2];
@@ -69,13 +91,11 @@ export function bounceLights(
       const cosine = Math.max(GRAZING, facing * (1 - unknownFacing) + MEAN_TURN * unknownFacing);
       const reach = relief.reach[i];
       // The pixel's share of the film, seen from the eye, laid on the surface.
-      const area = ((reach * reach * toFilm) / (ray * width * height)) * (1 / cosine);
-      const shown = LUMINANCE[0] * plate.r[i] + LUMINANCE[1] * plate.g[i] + LUMINANCE[2] * plate.b[i];
-      const reflectance = Math.min(MOST_REFLECTED, (MIDDLE_GREY * shown) / medianLuminance);
+      const area = ((reach * reach * toFilm) / (ray * fullWidth * fullHeight)) * (1 / cosine);
       const took = spill[i] * relief.land[i] * area;
-      const gives = reflectance * took;
+      const gives = (plate ? reflectanceAt(plate, i, medianLuminance) : MIDDLE_GREY) * took;
       taken += took;
-      const at = first + 8 * Math.floor((x * columns) / width);
+      const at = first + SUMS * Math.floor((x * columns) / width);
       sums[at] += gives * rx * reach;
       sums[at + 1] += gives * ry * reach;
       sums[at + 2] += gives * (rz * reach + eyeHeight);
@@ -86,15 +106,20 @@ export function bounceLights(
       sums[at + 7] += gives * area;
     }
   }
-  const bound = Math.min(1, flux / Math.max(1e-9, taken));
-  return lightsOfBlocks(out, sums, bound, width * height);
+  return { sums, taken, pixels: width * height };
+}
+
+/** What a pixel reflects, as far as the plate tells. */
+function reflectanceAt({ r, g, b }: RgbPlanes, i: number, medianLuminance: number): number {
+  const shown = LUMINANCE[0] * r[i] + LUMINANCE[1] * g[i] + LUMINANCE[2] * b[i];
+  return Math.min(MOST_REFLECTED, (MIDDLE_GREY * shown) / medianLuminance);
 }
 
 /** Lights of the sums over blocks of `pixels`, a share `bound` of what they give. */
 function lightsOfBlocks(out: Float32Array, sums: Float64Array, bound: number, pixels: number): number {
-  const blocks = sums.length / 8;
+  const blocks = sums.length / SUMS;
   let used = 0;
-  for (let at = 0; at < sums.length; at += 8) {
+  for (let at = 0; at < sums.length; at += SUMS) {
     const gives = sums[at + 6];
     if (!(gives > 0)) continue;
     const to = BOUNCE_STRIDE * used++;
@@ -145,9 +170,12 @@ export function gatherBounce(
         if (leaving <= 0) continue;
         const level = lx * lx + ly * ly;
         const facing = lx * nx + ly * ny + lz * nz;
-        const known = facing > 0 ? facing : 0;
-        const turned = Math.max(0, (Math.sqrt(level) + facing) * INVERSE_PI);
-        const arriving = known + unknownFacing * (turned - known);
+        let arriving = facing > 0 ? facing : 0;
+        if (unknownFacing > 0) {
+          const turned = Math.max(0, (Math.sqrt(level) + facing) * INVERSE_PI);
+          arriving += unknownFacing * (turned - arriving);
+        }
+        if (arriving === 0) continue;
         const d2 = level + lz * lz;
         sum += (lights[k + 6] * leaving * arriving) / (Math.max(1e-9, d2) * (d2 + lights[k + 7]));
       }

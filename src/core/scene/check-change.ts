@@ -28,25 +28,28 @@ function checkPart(schema: Schema, value: unknown, before: unknown, path: string
 }
 
 /**
- * A document as a scene, given one that is sound and of which it shares what did not change, as patches leave it: only
- * what is new is looked at. The verdict is that of `checkedScene`. Throws SceneFormatError with the first fault.
+ * What is wrong with a document as a scene, given one that is sound and of which it shares what did not change, as patches leave it: only
+ * what is new is looked at. The first fault; undefined where all is well.
  */
-export function checkedChange(document: unknown, before: Scene): Scene {
+export function changeFault(document: unknown, before: Scene): string | undefined {
   const fields = sceneSchema.fields as unknown as Record<string, Schema>;
   const now = document as Record<string, unknown>;
   const was = before as Record<string, unknown>;
+  const unknown = Object.keys(now).find((key) => !fields[key]);
+  if (unknown !== undefined) return `this field has unspecified keys: ${unknown}`;
   try {
-    for (const key of Object.keys(now))
-      if (!fields[key]) throw new ValidationError(`this field has unspecified keys: ${key}`);
     for (const [key, schema] of Object.entries(fields))
       if (now[key] !== was[key]) checkPart(schema, now[key], was[key], key);
   } catch (error) {
-    if (error instanceof ValidationError)
-      throw new SceneFormatError(`The scene is damaged: ${error.message}.`);
+    if (error instanceof ValidationError) return error.message;
     throw error;
   }
-  const scene = document as Scene;
-  const fault = referenceFault(scene);
+  return referenceFault(document as Scene);
+}
+
+/** A document as a scene, by `changeFault`: the verdict is that of `checkedScene`. Throws SceneFormatError with the first fault. */
+export function checkedChange(document: unknown, before: Scene): Scene {
+  const fault = changeFault(document, before);
   if (fault) throw new SceneFormatError(`The scene is damaged: ${fault}.`);
-  return scene;
+  return document as Scene;
 }

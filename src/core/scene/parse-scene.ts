@@ -29,21 +29,12 @@ function upgraded<T extends object>(what: string, document: T): T {
   }
 }
 
-/** What is wrong with a value as a scene of the newest version, the first fault; undefined where all is well. */
-export function sceneFault(value: unknown): string | undefined {
-  try {
-    return referenceFault(sceneSchema.validateSync(value, { strict: true }) as Scene);
-  } catch (error) {
-    if (error instanceof ValidationError) return error.message;
-    throw error;
-  }
-}
-
 /** A value as a scene of the newest version. Throws SceneFormatError with the first fault. */
 export function checkedScene(value: unknown): Scene {
-  const fault = sceneFault(value);
+  const scene = reading('scene', () => sceneSchema.validateSync(value, { strict: true }) as Scene);
+  const fault = referenceFault(scene);
   if (fault) throw new SceneFormatError(`The scene is damaged: ${fault}.`);
-  return value as Scene;
+  return scene;
 }
 
 /**

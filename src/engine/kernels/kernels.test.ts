@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { createDisplayCodes } from '@/core/film/display-codes';
 import { developLight } from '@/core/film/develop-light';
 import { addLights } from '@/core/light/add-lights';
+import { BEYOND, beyondPicture } from '@/core/relief/beyond-picture';
 import { spreadLight } from '@/core/lens/veil';
 import { boundsOf, type StandingCoverage } from '@/core/light/occlusion';
 import type { PointLight } from '@/core/light/point-light';
@@ -189,6 +190,32 @@ describe('kernels and the core', () => {
         kernels.addLights(kernel, wall, CAMERA, REGION, { from: 0, to: REGION.height }, lights, undefined);
         addLights(core, wall, CAMERA, REGION, lights, undefined);
         expectAlike(kernel.spill, core.spill, 1e-2, 1e-3);
+        release();
+      }),
+    );
+  });
+
+  it('light what lies beyond the picture alike', () => {
+    const foot = [{ u: -0.8, v: 0.9 }, { u: 0.3, v: 0.6 }];
+    const walls = wallPieces(CAMERA, [{ foot, height: 4, sheen: 0, roughness: 1, crease: 0 }]);
+    const count = BEYOND.width * BEYOND.height;
+    fc.assert(
+      fc.property(seeds, (seed) => {
+        const { plane, random, release } = planesOf(seed);
+        const land = Object.fromEntries(
+          RELIEF_PLANES.map((name) => [name, plane(0, 0, count)]),
+        ) as unknown as Relief;
+        beyondPicture(land, CAMERA, walls);
+        const lights = Array.from({ length: 3 }, (): PointLight => ({
+          place: [8 * random() - 4, 1 + 8 * random(), 0.5 + 3 * random()],
+          ...{ spillCandela: 200, airCandela: 0, radius: 0.05 },
+        }));
+        const [kernel, core] = [0, 1].map(() => ({ spill: plane(0, 0, count), air: plane(0, 0, count) }));
+        const shades = { walls, decks: [], standees: [], ends: {} };
+        kernels.addLights(kernel, land, CAMERA, BEYOND, { from: 0, to: BEYOND.height }, lights, shades);
+        addLights(core, land, CAMERA, BEYOND, lights, shades);
+        const brightest = core.spill.reduce((most, lux) => Math.max(most, lux), 0);
+        expectAlike(kernel.spill, core.spill, 1e-2, 1e-3 * brightest);
         release();
       }),
     );

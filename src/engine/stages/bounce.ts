@@ -1,18 +1,24 @@
 import { cameraOf } from '@/core/picture/camera-of';
+import { BEYOND } from '@/core/relief/beyond-picture';
 import { RELIEF_PLANES, type Relief } from '@/core/relief/relief-planes';
 import { wholeRegion } from '@/core/plane/region';
 import { BOUNCE_STRIDE, bounceLights, gatherBounce } from '@/core/light/bounce';
 import { smallOf } from '../graph/spot';
 import { stage } from '../graph/stage';
-import { direct, type Lamps } from './direct';
+import { beyond } from './beyond';
+import { direct, directBeyond, type Lamps } from './direct';
 import { plate } from './plate';
 import { landOf } from './land';
 import { relief } from './relief';
 import type { Size } from '../sizes';
 import { survey } from './survey';
 
-/** How finely light that surfaces give on is found: every so many pixels of the small copy, from so many blocks of it. */
-const BOUNCE = { every: 4, blocks: { columns: 20, rows: 13 } } as const;
+/** How finely light that surfaces give on is found: every so many pixels of the small copy, from so many blocks of it and of what lies beyond. */
+const BOUNCE = { every: 4, blocks: { columns: 20, rows: 13 }, beyond: { columns: 16, rows: 14 } } as const;
+const MOST_LIGHTS = [BOUNCE.blocks, BOUNCE.beyond].reduce(
+  (sum, { columns, rows }) => sum + columns * rows,
+  0,
+);
 
 /** What the surfaces that lamps light give on, illuminance in lux of the whole plate. */
 export const bounce = stage({
@@ -30,28 +36,26 @@ export const bounce = stage({
       plate: plate(small),
       survey: survey(small),
       direct: direct(small, lamps),
+      beyond: beyond(small),
+      directBeyond: directBeyond(small, lamps),
     };
   },
   planes: (pixels) => ({ spill: pixels }),
   pace: 'heavy',
   whole: true,
   run(out, inputs, { prepared: settings }) {
-    const { columns, rows } = BOUNCE.blocks;
     const camera = cameraOf(settings);
     const [medianLuminance] = inputs.survey.medianLuminance;
-    const lights = new Float32Array(BOUNCE_STRIDE * columns * rows);
-    const { relief: land, plate: small } = inputs;
-    const used = bounceLights(
-      lights,
-      land,
-      small,
-      inputs.direct.spill,
-      camera,
-      medianLuminance,
-      inputs.direct.facts.flux,
-      columns,
-      rows,
-    );
+    const lights = new Float32Array(BOUNCE_STRIDE * MOST_LIGHTS);
+    const { relief: land, plate: small, direct: lit } = inputs;
+    const surfaces = [
+      { region: land.region, relief: land, plate: small, spill: lit.spill, blocks: BOUNCE.blocks },
+      {
+        ...{ region: BEYOND, relief: inputs.beyond, spill: inputs.directBeyond.spill },
+        blocks: BOUNCE.beyond,
+      },
+    ];
+    const used = bounceLights(lights, surfaces, camera, medianLuminance, lit.facts.flux);
     gatherBounce(out.spill, lights, used, thinned(land, out), camera, out.region);
   },
 });

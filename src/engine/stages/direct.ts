@@ -4,6 +4,8 @@ import { cameraOf } from '@/core/picture/camera-of';
 import type { Layer } from '@/core/picture/layers';
 import type { Camera } from '@/core/geometry/camera';
 import type { RELIEF_PLANES } from '@/core/relief/relief-planes';
+import type { Region } from '@/core/plane/region';
+import { BEYOND } from '@/core/relief/beyond-picture';
 import type { Fixture, GroundPlan, Moon } from '@/core/scene/schema';
 import { addLights } from '@/core/light/add-lights';
 import { luminousFlux, type PointLight } from '@/core/light/point-light';
@@ -13,7 +15,9 @@ import type { Kernels } from '../kernels/kernels';
 import type { Memo } from '../graph/memo';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
+import type { Want } from '../graph/stage-spec';
 import type { Band, View } from '../graph/view';
+import { beyond } from './beyond';
 import { castPlan, occludersIn, shadesAt, type CastPlan, type ShadeViews } from './shades';
 import { seenPlate } from './placed';
 import { landOf, type Land } from './land';
@@ -102,26 +106,31 @@ interface DirectFacts {
   flux: number;
 }
 
-/** The light of lamps on the small copy, before what surfaces give on. */
-export const direct = stage({
-  name: 'direct',
-  part: 'the light of the fixtures',
-  region: (at) => smallOf(at).region,
-  settings: lampSettings,
-  inputs: (at) => ({ relief: relief(at), shades: shadesAt(at), small: seenPlate(at) }),
-  prepare: ({ settings, inputs }) => ({
-    ...throwOf(settings, settings.fixtures, inputs.small, settings.moon),
-    plan: settings.plan,
-  }),
-  facts: ({ lights }): DirectFacts => ({ flux: fluxOf(lights) }),
-  planes: (pixels, { plan }) => lightPlanes(pixels, plan),
-  pace: 'heavy',
-  run(out, inputs, { prepared, kernels }, band) {
-    const { spill, air, shine } = band.of(out);
-    for (const plane of [spill, air, shine]) plane.fill(0);
-    throwLight(out, inputs.relief, prepared, inputs.shades, band, kernels);
-  },
-});
+/** Describes the light of lamps on some land, before what surfaces give on. */
+const directOn = (name: string, region: (at: Spot) => Region, land: (at: Spot) => Want<ReliefView>) =>
+  stage({
+    name,
+    part: 'the light of the fixtures',
+    region,
+    settings: lampSettings,
+    inputs: (at) => ({ relief: land(at), shades: shadesAt(at), small: seenPlate(smallOf(at)) }),
+    prepare: ({ settings, inputs }) => ({
+      ...throwOf(settings, settings.fixtures, inputs.small, settings.moon),
+      plan: settings.plan,
+    }),
+    facts: ({ lights }): DirectFacts => ({ flux: fluxOf(lights) }),
+    planes: (pixels, { plan }) => lightPlanes(pixels, plan),
+    pace: 'heavy',
+    run(out, inputs, { prepared, kernels }, band) {
+      const { spill, air, shine } = band.of(out);
+      for (const plane of [spill, air, shine]) plane.fill(0);
+      throwLight(out, inputs.relief, prepared, inputs.shades, band, kernels);
+    },
+  });
+
+/** The light of lamps on the small copy, and beyond the picture's edges. */
+export const direct = directOn('direct', (at) => smallOf(at).region, relief);
+export const directBeyond = directOn('direct beyond', () => BEYOND, beyond);
 
 /** One float: all that lamps send out, lumens. */
 export const flux = stage({

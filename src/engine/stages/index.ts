@@ -1,8 +1,9 @@
 import type { AnyStage } from '../graph/stage-spec';
+import { beyond } from './beyond';
 import { bounce } from './bounce';
 import { cutout, ends } from './cutout';
 import { deviates } from './deviates';
-import { direct, flux } from './direct';
+import { direct, directBeyond, flux } from './direct';
 import { cover, drifted, driftLight } from './drift';
 import { even, levelling, peopledDay, shading } from './even';
 import { brushed, found } from './found';
@@ -39,7 +40,7 @@ export const STAGES: readonly AnyStage[] = [
   ...[round, crease, relief, soft, hung],
   ...[tones, skyline, dome, clouds, points, skyPicture, sky, behind],
   ...[holdback, stroked, touched, touches, lifted, touchGround],
-  ...[direct, flux, bounce, lamps, masked, grip],
+  ...[beyond, direct, directBeyond, flux, bounce, lamps, masked, grip],
   ...[mirrorMap, mirrorLight, mirrorPyramid, mirrorImage, mirrored],
   ...[sum, tooBright, cover, driftLight, drifted],
   ...[lampPoints, burning, glints, smallLight, veil, glare, deviates, grain, film, deepFilm, shown],

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { PLAIN_SURFACE } from '@/core/scene/new-scene';
+import { COORDINATE } from '@/core/fields/fields';
 import { cameraOf } from '@/core/picture/camera-of';
 import { project } from '@/core/geometry/camera';
 import { placeFixture } from '@/core/fixture/place-fixture';
@@ -35,6 +36,18 @@ describe('newFixture', () => {
     expect(free[2]).toBeCloseTo(3.4, 1);
     expect(free[1]).toBeGreaterThan(8);
     expect(before[1]).toBeCloseTo(7.55, 1);
+  });
+
+  it('stands a lamp no farther out than a scene holds it, just under an eye as high as it', () => {
+    const high = { ...bare, plan: { ...bare.plan, eyeHeight: 3.5 } };
+    const lamp = newFixture(high, 'headlamps', { u: 0.5, v: 0.9 }, [], circuit);
+    const globe = newFixture(high, 'globe', { u: 0.5, v: 0.9 }, [], circuit);
+    expect(globe.foot.v).toBe(COORDINATE.max);
+    for (const { foot, aim } of [lamp, globe])
+      for (const value of [foot.u, foot.v, aim.u, aim.v]) {
+        expect(value).toBeGreaterThanOrEqual(COORDINATE.min);
+        expect(value).toBeLessThanOrEqual(COORDINATE.max);
+      }
   });
 
   it('gives a low lamp less power than a high one, so that both light the ground about alike', () => {

@@ -2,6 +2,7 @@ import { kelvinGel } from '@/core/fixture/kelvin-gel';
 import { KINDS, kindOf, type AnyKind, type KindName } from '@/core/fixture/kinds';
 import { makeFixture, unlike } from '@/core/fixture/make-fixture';
 import { placeFixture } from '@/core/fixture/place-fixture';
+import { boundPlace } from '@/core/geometry/bound-place';
 import { metresPerWidth, placeOnStalk, footForHeight } from '@/core/geometry/place-on-stalk';
 import { project, type Camera, type PlatePoint } from '@/core/geometry/camera';
 import { groundPoint } from '@/core/geometry/ground';
@@ -64,7 +65,7 @@ export function newFixture(
   const own = kindOf({ kind });
   const camera = cameraOf(scene);
   const carrier = placedUnder(scene, at);
-  const foot = carrier?.foot ?? footOf(scene, own, at);
+  const foot = boundPlace(carrier?.foot ?? footOf(scene, own, at));
   // A click lights one lamp of a pair.
   const way = path.length === 0 && own.fewestPoints === 1 ? [at] : path;
   const place = placeOnStalk(camera, at, foot);
@@ -80,7 +81,7 @@ export function newFixture(
     ...{ at, foot, path: way, lumens, heart, halo },
     size: clampTo(radius / metresPerWidth(camera, at, place), RANGES.size),
     gel: neighbour?.gel ?? gel,
-    aim: own.aimed ? towardEye(camera, foot) : foot,
+    aim: own.aimed ? boundPlace(towardEye(camera, foot)) : foot,
     ...{ shown: 0, spill: 0 },
     ...(carrier && { on: carrier.id }),
     ...own.begin?.(camera, path, wallAt(camera, wallPieces(camera, scene.plan.walls), at) !== undefined),

@@ -1,7 +1,7 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
+import { changeFault } from '@/core/scene/check-change';
 import { patchScene, runCommand, type Command } from '@/core/scene/command';
 import { advance, flip, stacksOf, type HistoryStacks, type LogEntry } from '@/core/scene/history';
-import { sceneFault } from '@/core/scene/parse-scene';
 import type { Scene } from '@/core/scene/schema';
 import type { SaveState } from './saver';
 
@@ -107,7 +107,7 @@ function gesturesOn(
     const isNew = change.patches.length > 0;
     [before, pending] = [undefined, undefined];
     // What no scene may hold could never be saved, nor anything after it.
-    const fault = isNew ? sceneFault(scene) : undefined;
+    const fault = isNew ? changeFault(scene, from) : undefined;
     if (fault) return set({ gesture: undefined, scene: from, refusal: { label: change.label, fault } });
     set({ gesture: undefined, scene });
     if (isNew) log({ id: crypto.randomUUID(), kind: 'do', ...change }, scene);
