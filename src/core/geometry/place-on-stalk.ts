@@ -1,3 +1,4 @@
+import { boundPlace } from './bound-place';
 import { alongRay, project, rayThrough, type Camera, type PlatePoint } from './camera';
 import { groundPoint } from './ground';
 import { length, type Vec3 } from './vec3';
@@ -29,5 +30,5 @@ export function footForHeight(camera: Camera, at: PlatePoint, height: number): P
   const steep = ray[2] / Math.max(ray[1], 1e-6);
   const ahead = rise * steep > 0 ? Math.min(Math.max(rise / steep, 1.2), 60) : 8;
   const place: Vec3 = [(ray[0] / ray[1]) * ahead, ahead, 0];
-  return project(camera, place) ?? { u: at.u, v: 0.95 };
+  return boundPlace(project(camera, place) ?? { u: at.u, v: 0.95 });
 }

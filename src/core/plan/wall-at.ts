@@ -3,6 +3,21 @@ import { groundPoint } from '../geometry/ground';
 import { meetWall, type WallPiece } from './wall-pieces';
 import type { Vec3 } from '../geometry/vec3';
 
+/** The nearest wall that a view ray meets, and how far along the ray, in its own lengths; undefined where it meets none. */
+export function wallAlong(
+  walls: readonly WallPiece[],
+  eyeHeight: number,
+  ray: Vec3,
+): { piece: WallPiece; reach: number } | undefined {
+  let reach = Infinity;
+  let piece: WallPiece | undefined;
+  for (const wall of walls) {
+    const own = meetWall(wall, eyeHeight, ray);
+    if (own < reach) [reach, piece] = [own, wall];
+  }
+  return piece && { piece, reach };
+}
+
 /** The nearest wall that is seen at a place of the plate, and where on it; undefined where there is none. */
 export function wallAt(
   camera: Camera,
@@ -10,13 +25,8 @@ export function wallAt(
   at: PlatePoint,
 ): { piece: WallPiece; place: Vec3 } | undefined {
   const ray = rayThrough(camera, at);
-  let met = Infinity;
-  let piece: WallPiece | undefined;
-  for (const wall of walls) {
-    const reach = meetWall(wall, camera.eyeHeight, ray);
-    if (reach < met) [met, piece] = [reach, wall];
-  }
-  return piece && { piece, place: alongRay(camera, ray, met) };
+  const met = wallAlong(walls, camera.eyeHeight, ray);
+  return met && { piece: met.piece, place: alongRay(camera, ray, met.reach) };
 }
 
 /** The world place that is seen at a place of the plate: on a wall, or on the ground. */

@@ -67,12 +67,13 @@ export function columnsOfWalls(
 
 /** The pixels of some rows under the foot of a wall, as far as they lie in the picture. */
 const rowsUnder = (
-  columns: readonly WallColumn[],
-  rowsOf: (foot: number) => readonly [from: number, to: number],
+  piece: ToldWall,
+  horizon: { left: number; right: number },
   width: number,
   height: number,
+  rowsOf: (foot: number) => readonly [from: number, to: number],
 ): number[] =>
-  columns.flatMap(({ x, foot }) => {
+  columnsOf(piece, horizon, width).flatMap(({ x, foot }) => {
     const [from, to] = rowsOf(foot);
     const first = Math.max(0, from);
     const rows = Math.max(0, Math.min(height, to) - first);
@@ -93,7 +94,7 @@ export function underFoot(
     const from = Math.round(foot * height);
     return [from, from + UNDER_ROWS] as const;
   };
-  return rowsUnder(columnsOf(piece, horizon, width), rows, width, height);
+  return rowsUnder(piece, horizon, width, height, rows);
 }
 
 /** What lies before a wall: from how far under its foot, that may be guessed too high, down to where, shares of the height. */
@@ -108,7 +109,7 @@ export function beforeFoot(
 ): number[] {
   const row = (foot: number, under: number) => Math.round((foot + under) * height);
   const rows = (foot: number) => [row(foot, BEFORE.from), row(foot, BEFORE.to)] as const;
-  return rowsUnder(columnsOf(piece, horizon, width), rows, width, height);
+  return rowsUnder(piece, horizon, width, height, rows);
 }
 
 /** Where told walls stand, and where ground begins under them. Of walls behind one another the nearest hides the ground of the others. */

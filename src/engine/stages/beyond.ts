@@ -1,9 +1,9 @@
 import { cameraOf } from '@/core/picture/camera-of';
 import { wallPieces } from '@/core/plan/wall-pieces';
 import { BEYOND, beyondPicture } from '@/core/relief/beyond-picture';
-import { RELIEF_PLANES } from '@/core/relief/relief-planes';
 import { stage } from '../graph/stage';
 import { landOf } from './land';
+import { reliefPlanes } from './relief';
 
 /** The lie of the land beyond the picture's edges. */
 export const beyond = stage({
@@ -12,11 +12,7 @@ export const beyond = stage({
   region: () => BEYOND,
   settings: landOf,
   inputs: () => ({}),
-  planes: (pixels) =>
-    Object.fromEntries(RELIEF_PLANES.map((name) => [name, pixels])) as Record<
-      (typeof RELIEF_PLANES)[number],
-      number
-    >,
+  planes: reliefPlanes,
   pace: 'quick',
   whole: true,
   run(out, _, { prepared: settings }) {

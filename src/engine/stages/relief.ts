@@ -72,6 +72,13 @@ export const ofEach = <T>(mattes: readonly string[], of: (matte: string) => T): 
 const isFolded = ({ ground, walls, decks, standees, strokes }: GroundPlan) =>
   hasWater(strokes) || [ground, ...walls, ...decks, ...standees].some((surface) => surface.crease > 0);
 
+/** Lengths of a relief's planes. */
+export const reliefPlanes = (pixels: number) =>
+  Object.fromEntries(RELIEF_PLANES.map((name) => [name, pixels])) as Record<
+    (typeof RELIEF_PLANES)[number],
+    number
+  >;
+
 /** The lie of the land of a region. */
 export const relief = stage({
   name: 'relief',
@@ -105,11 +112,7 @@ export const relief = stage({
       isLand: settings.plan.standees.map((_, k) => k >= settings.drawn),
     };
   },
-  planes: (pixels) =>
-    Object.fromEntries(RELIEF_PLANES.map((name) => [name, pixels])) as Record<
-      (typeof RELIEF_PLANES)[number],
-      number
-    >,
+  planes: reliefPlanes,
   pace: 'heavy',
   run(out, inputs, { prepared, kernels }, { region, of, cut }) {
     const { plan, camera, walls, ahead, boxes, isLand } = prepared;

@@ -48,7 +48,7 @@ function footOf(scene: Scene, kind: AnyKind, at: PlatePoint): PlatePoint {
   const off = kind.drawn ? 0 : ARM;
   const [x, y] = [place[0] + off * piece.normalX, place[1] + off * piece.normalY];
   if (!kind.drawn && groundPoint(camera, byHeight)[1] < y) return byHeight;
-  return project(camera, [x, y, 0]) ?? byHeight;
+  return boundPlace(project(camera, [x, y, 0]) ?? byHeight);
 }
 
 /**
@@ -65,7 +65,7 @@ export function newFixture(
   const own = kindOf({ kind });
   const camera = cameraOf(scene);
   const carrier = placedUnder(scene, at);
-  const foot = boundPlace(carrier?.foot ?? footOf(scene, own, at));
+  const foot = carrier?.foot ?? footOf(scene, own, at);
   // A click lights one lamp of a pair.
   const way = path.length === 0 && own.fewestPoints === 1 ? [at] : path;
   const place = placeOnStalk(camera, at, foot);
@@ -81,7 +81,7 @@ export function newFixture(
     ...{ at, foot, path: way, lumens, heart, halo },
     size: clampTo(radius / metresPerWidth(camera, at, place), RANGES.size),
     gel: neighbour?.gel ?? gel,
-    aim: own.aimed ? boundPlace(towardEye(camera, foot)) : foot,
+    aim: own.aimed ? towardEye(camera, foot) : foot,
     ...{ shown: 0, spill: 0 },
     ...(carrier && { on: carrier.id }),
     ...own.begin?.(camera, path, wallAt(camera, wallPieces(camera, scene.plan.walls), at) !== undefined),
@@ -127,7 +127,7 @@ const AIMED = 0.55;
 /** A place on the ground between the eye and a foot. */
 function towardEye(camera: Camera, foot: PlatePoint): PlatePoint {
   const [x, y] = groundPoint(camera, foot);
-  return project(camera, [AIMED * x, AIMED * y, 0]) ?? foot;
+  return boundPlace(project(camera, [AIMED * x, AIMED * y, 0]) ?? foot);
 }
 
 /** The middle of a path's extent. */
