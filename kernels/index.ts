@@ -10,6 +10,7 @@ export { enlargeRows } from './enlarge';
 export { addSpikes } from './spike';
 export { addGrain } from './grain';
 export { joinSky } from './join-sky';
+export { freeLand } from './free-land';
 export { skyLight } from './sky-light';
 export { evenOut, levelling } from './even';
 export { addMirrors, fillPyramid, mirrorImage } from './mirror';

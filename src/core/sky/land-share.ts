@@ -14,37 +14,37 @@ export const PLACE = {
 } as const;
 
 /** How different land and sky must be, as a share of the sky, before colour tells them apart: not at all, and surely. */
-const APART = { none: 0.08, sure: 0.3 } as const;
+export const APART = { none: 0.08, sure: 0.3 } as const;
 
 /**
  * Within the sky, what is up to so much land is a cloud, and from so much on a wire, a bird, a leaf. Land that is lighter than this share of
  * the clouds counts as if it were so dark: against it, grain would be things.
  */
-const THING = { from: 0.15, to: 0.5, lightest: 0.5 } as const;
+export const THING = { from: 0.15, to: 0.5, lightest: 0.5 } as const;
 
 /** Within dark land, what is as the sky to within this share of it is sky that shows through; and how much sky must lie around. */
-const THROUGH = { same: 0.12, other: 0.4, around: 0.1 } as const;
+export const THROUGH = { same: 0.12, other: 0.4, around: 0.1 } as const;
 
 /** How dark land must be for that, as a share of the sky's light: surely, and not at all. */
-const DARK_LAND = { surely: 0.25, not: 0.6 } as const;
+export const DARK_LAND = { surely: 0.25, not: 0.6 } as const;
 
 /**
  * Between leaves sky is what is so many times as light as they are, and as blue as white, or bluer: blue over the mean of red and green, as a
  * share of the light. A cloud beside a blue sky, or the blue beside a cloud, is no other than sky there.
  */
-const BETWEEN_LEAVES = { lighter: { from: 1.3, to: 2 }, bluer: { from: -0.15, to: 0.05 } } as const;
+export const BETWEEN_LEAVES = { lighter: { from: 1.3, to: 2 }, bluer: { from: -0.15, to: 0.05 } } as const;
 
 /** How far a colour lies beside the mixtures of land and sky before it is a thing of its own, as a share of the sky. */
-const ASTRAY = { from: 0.12, to: 0.3 } as const;
+export const ASTRAY = { from: 0.12, to: 0.3 } as const;
 
 /** How dark such a thing is at least against the sky's clouds: surely, and not at all. What is lighter may be grain. */
-const OWN_DARK = { surely: 0.8, not: 1.05 } as const;
+export const OWN_DARK = { surely: 0.8, not: 1.05 } as const;
 
 /** How far a sky's clouds sink below its mean, as a share of it, before colours no longer tell: not at all, and surely even. */
-const UNEVEN = { from: 0.45, to: 0.75 } as const;
+export const UNEVEN = { from: 0.45, to: 0.75 } as const;
 
 /** From where on a hue is none of the sky's; how much deeper than the sky around a sky may be, and how dark at least to tell. */
-const FOREIGN = { from: 0.3, to: 0.6, deepest: 1.4, darkest: 0.05 } as const;
+export const FOREIGN = { from: 0.3, to: 0.6, deepest: 1.4, darkest: 0.05 } as const;
 
 /** From this weight on a place is surely what it is. */
 export const SURELY = 0.999;
@@ -98,7 +98,7 @@ const betweenLeaves = (place: Float64Array, light: number, landLight: number): n
   );
 };
 
-/** Whether a place within dark land is too unlike the sky to be a gap that it shows through. */
+/** Whether a place within dark land is too unlike the sky to be a gap that it shows through: what is left would come to the same, later. */
 const isSolid = (place: Float64Array): boolean =>
   place[PLACE.withinLand] > SURELY &&
   place[PLACE.leaves] === 0 &&

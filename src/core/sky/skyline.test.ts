@@ -2,8 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { seeded } from '../fixture/seeded';
 import type { RgbPlanes } from '../plane/plane';
 import { wholeRegion, type Region } from '../plane/region';
-import { skyline, type Skyline } from './skyline';
-import { plainCells } from './skyline-cells';
+import type { Skyline } from './free-land';
+import { landCells } from './land-cells';
+import { skyline } from './skyline';
 import { skyTones } from './sky-tones';
 
 const [W, H] = [200, 140];
@@ -51,7 +52,7 @@ function told(
   );
   const out = blank(day.width, day.height);
   const said = { ...tones, width: day.width, height: day.height };
-  skyline(out, day, surveyOf(found, day), said, plainCells(said), region);
+  skyline(out, day, { survey: surveyOf(found, day), tones: said }, landCells(said), region);
   return out;
 }
 
@@ -148,7 +149,7 @@ describe('the skyline', () => {
       Float32Array.from({ length: 60 * 40 }, (_, i) => plane[(50 + Math.floor(i / 60)) * W + 40 + (i % 60)]);
     const part = blank(60, 40);
     const under = { width: 60, height: 40, r: cut(day.r), g: cut(day.g), b: cut(day.b) };
-    skyline(part, under, surveyOf(found, day), tones, plainCells(tones), region);
+    skyline(part, under, { survey: surveyOf(found, day), tones }, landCells(tones), region);
     part.land.forEach((share, i) => expect(share).toBeCloseTo(cut(whole.land)[i], 5));
     for (const all of [0, 1]) {
       const out = told(day, new Float32Array(W * H).fill(all));

@@ -3,7 +3,7 @@ import type { Plane, RgbPlanes } from '@/core/plane/plane';
 import type { Region } from '@/core/plane/region';
 import type { PlaneRef } from '../graph/task';
 import type { Size } from '../sizes';
-import { LATTICE_BYTES, linesOf, SMALL, TILE_BYTES } from './layout';
+import { LATTICE_BYTES, linesOf, SMALL, TILE_BYTES, TOLD } from './layout';
 import { OCCLUDER_BYTES } from './occluder-block';
 
 /** What `kernels/` exports. All arguments are numbers: byte offsets into the shared memory, and counts. */
@@ -22,6 +22,7 @@ interface KernelExports {
   addGrain: (...args: number[]) => void;
   joinSky: (...args: number[]) => void;
   skyLight: (...args: number[]) => void;
+  freeLand: (...args: number[]) => void;
   levelling: (...args: number[]) => void;
   evenOut: (...args: number[]) => void;
   mirrorImage: (...args: number[]) => void;
@@ -44,7 +45,7 @@ export const TABLES = 65536;
 const TILE_ROOM = TILE_BYTES + LATTICE_BYTES + OCCLUDER_BYTES / 4;
 
 /** Small pictures that a kernel looks at, at most. */
-const MOST_SMALLS = 9;
+const MOST_SMALLS = TOLD.COUNT;
 
 /** Bytes of shared memory that one worker's kernels need. */
 export const KERNEL_SCRATCH = TABLES + OCCLUDER_BYTES + Math.max(TILE_ROOM, linesOf(MOST_SMALLS));

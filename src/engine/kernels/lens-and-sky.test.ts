@@ -6,7 +6,9 @@ import { GLINT_STRIDE } from '@/core/lens/glint';
 import { addGrain, DEVIATES, fillDeviates } from '@/core/lens/grain';
 import { followEdge } from '@/core/matte/refine-edge';
 import { joinSky } from '@/core/sky/behind-skyline';
+import { freeLand } from '@/core/sky/free-land';
 import { skyLight } from '@/core/sky/sky-light';
+import { SKY_TONES } from '@/core/sky/sky-tones';
 import { CAMERA, CHANNELS, expectAlike, kernels, planesOf, REGION, seeds } from '../../../test/kernel-planes';
 
 describe('kernels of lens, sky, mattes and day and the core', () => {
@@ -119,6 +121,40 @@ describe('kernels of lens, sky, mattes and day and the core', () => {
         skyLight(core, plate, land, parts, region);
         for (const name of CHANNELS) expectAlike(kernel[name], core[name], 1e-4, 1e-5);
         if (cloudy) expectAlike(kernel.cloud, core.cloud, 1e-4, 1e-5);
+        release();
+      }),
+    );
+  });
+
+  it('tell land and sky apart alike: within both, between them, and among leaves', () => {
+    const size = { width: 23, height: 15 };
+    const box = { left: fc.integer({ min: 0, max: 70 }), wide: fc.integer({ min: 1, max: 75 }) };
+    fc.assert(
+      fc.property(seeds, fc.boolean(), box.left, box.wide, (seed, isLeafy, left, wide) => {
+        const { plane, rgb, random, release } = planesOf(seed);
+        const small = (least: number, most: number) => plane(least, most, size.width * size.height);
+        const dark = 0.1 + random();
+        const tones = Object.fromEntries(SKY_TONES.map((name) => [name, small(0, name.startsWith('land') ? dark : 1)]));
+        const [within, near] = [small(-1, 2), tones.nearSky.map((share) => Math.max(0, 2 * share - 1))];
+        tones.withinSky.set(within.map((share) => Math.min(1, Math.max(0, share))));
+        tones.withinLand.set(within.map((share) => Math.min(1, Math.max(0, random() * (share < 0 ? 3 : 0)))));
+        tones.nearSky.set(near);
+        if (!isLeafy) tones.leaves.fill(0);
+        const sky = { slope: small(-2, 2), offset: small(-0.5, 1.5) };
+        const told = { survey: { ...size, sky }, tones: { ...tones, ...size } as never };
+        const region = { ...REGION, left: 40, top: 9, fullWidth: 300, fullHeight: 200 };
+        const plate = rgb(0, 1);
+        const blank = () => ({ ...rgb(0, 0), land: plane(0, 0) });
+        const [kernel, core] = [blank(), blank()];
+        const part = { left, right: Math.min(75, left + wide), top: 3, bottom: 20 };
+        kernels.freeLand(kernel, plate, told, region, part);
+        freeLand(core, plate, told, region, part);
+        // A narrow box reaches over what lies beside it.
+        for (const plane of [kernel.r, kernel.g, kernel.b, kernel.land])
+          plane.forEach((_, i) => {
+            if (i % 75 < part.left || i % 75 >= part.right) plane[i] = 0;
+          });
+        for (const name of [...CHANNELS, 'land'] as const) expectAlike(kernel[name], core[name], 2e-3, 2e-3);
         release();
       }),
     );

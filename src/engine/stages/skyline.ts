@@ -1,7 +1,7 @@
 import { lineCoverage } from '@/core/survey/line-coverage';
 import { SKY_TONES, skyTones, type SkyTones } from '@/core/sky/sky-tones';
 import { skyline as findSkyline } from '@/core/sky/skyline';
-import { plainCells } from '@/core/sky/skyline-cells';
+import { landCells } from '@/core/sky/land-cells';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import { plate } from './plate';
@@ -40,9 +40,10 @@ export const skyline = stage({
   inputs: (at) => ({ plate: plate(at), survey: survey(at), tones: tones(at) }),
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels, land: pixels }),
   pace: 'heavy',
-  prepare: ({ inputs: { tones: said } }) => plainCells(said),
-  run(out, inputs, { prepared: plain }, { region, of }) {
-    findSkyline(of(out), of(inputs.plate), surveyIn(inputs.survey), inputs.tones, plain, region);
+  prepare: ({ inputs: { tones: said } }) => landCells(said),
+  run(out, inputs, { prepared: cells, kernels }, { region, of }) {
+    const told = { survey: surveyIn(inputs.survey), tones: inputs.tones };
+    findSkyline(of(out), of(inputs.plate), told, cells, region, kernels?.freeLand);
   },
 });
 
