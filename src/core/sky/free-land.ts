@@ -1,4 +1,3 @@
-import { LUMINANCE } from '../color/luminance';
 import { bilinearRow } from '../plane/bilinear-row';
 import type { Box } from '../plane/box';
 import { lineCoverageAt } from '../plane/line-coverage-at';

@@ -17,10 +17,9 @@ import { SOFT_LEVELS } from '@/core/light/soft-coverage';
 import { STEEPEST } from '@/core/relief/ripple';
 import { HAZE } from '@/core/relief/haze-length';
 import { CLOUD_KEEPS, CLOUD_TAKES, FORWARD, UNDER } from '@/core/sky/behind-skyline';
-import { ALL_OWN, DARKER, READ } from '@/core/sky/free-land';
-import * as land from '@/core/sky/land-share';
 import { ALL_LAND, CLOUD, OWN, TOWN_ON_CLOUDS } from '@/core/sky/sky-light';
 import { SKY_TONES } from '@/core/sky/sky-tones';
+import { LAND_NUMBERS } from './land-numbers';
 
 /*
  * What kernels and the code that calls them both know: told here, and written out for the kernels when they are built
@@ -28,34 +27,6 @@ import { SKY_TONES } from '@/core/sky/sky-tones';
  */
 
 const FLOAT = 4;
-
-/** Both ends of a smooth step. */
-const ends = (name: string, from: number, to: number) => ({ [`${name}_FROM`]: from, [`${name}_TO`]: to });
-
-/** Land and sky told apart along the skyline. */
-const LAND_NUMBERS = {
-  ...ends('LAND_APART', land.APART.none, land.APART.sure),
-  ...ends('LAND_THING', land.THING.from, land.THING.to),
-  ...ends('LAND_SAME', land.THROUGH.same, land.THROUGH.other),
-  ...ends('LAND_DARK', land.DARK_LAND.surely, land.DARK_LAND.not),
-  ...ends('LAND_LIGHTER', land.BETWEEN_LEAVES.lighter.from, land.BETWEEN_LEAVES.lighter.to),
-  ...ends('LAND_BLUER', land.BETWEEN_LEAVES.bluer.from, land.BETWEEN_LEAVES.bluer.to),
-  ...ends('LAND_ASTRAY', land.ASTRAY.from, land.ASTRAY.to),
-  ...ends('LAND_OWN_DARK', land.OWN_DARK.surely, land.OWN_DARK.not),
-  ...ends('LAND_UNEVEN', land.UNEVEN.from, land.UNEVEN.to),
-  ...ends('LAND_FOREIGN', land.FOREIGN.from, land.FOREIGN.to),
-  ...ends('LAND_READ', READ.from, READ.to),
-  ...ends('LAND_HELD', DARKER.surely, DARKER.not),
-  LAND_HELD: DARKER.held,
-  LAND_ALL_OWN: ALL_OWN,
-  LAND_LIGHTEST: land.THING.lightest,
-  LAND_AROUND: land.THROUGH.around,
-  LAND_DEEPEST: land.FOREIGN.deepest,
-  LAND_DARKEST: land.FOREIGN.darkest,
-  LAND_BRIGHT: land.DARK_LAND.not,
-  LAND_SURELY: land.SURELY,
-  LAND_NO_SKY: land.NO_SKY,
-};
 
 /** Numbers of the core, as 32-bit floats. */
 export const KERNEL_NUMBERS = {
