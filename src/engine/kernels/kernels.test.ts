@@ -18,10 +18,24 @@ import { wallPieces } from '@/core/plan/wall-pieces';
 import { addEnlarged } from '@/core/plane/add-enlarged';
 import { rowsOf } from '@/core/plane/region';
 import { RELIEF_PLANES, type Relief } from '@/core/relief/relief-planes';
-import { CAMERA, CHANNELS, COUNT, expectAlike, kernels, planesOf, REGION, ROWS, seeds } from '../../../test/kernel-planes';
+import {
+  CAMERA,
+  CHANNELS,
+  COUNT,
+  expectAlike,
+  kernels,
+  planesOf,
+  REGION,
+  ROWS,
+  seeds,
+} from '../../../test/kernel-planes';
 
 /** A card that stands so far ahead, seen from `left` on across a fifth of the plate. */
-function standeeOf(plane: ReturnType<typeof planesOf>['plane'], ahead: number, left: number): StandingCoverage {
+function standeeOf(
+  plane: ReturnType<typeof planesOf>['plane'],
+  ahead: number,
+  left: number,
+): StandingCoverage {
   const [width, height] = [30, 20];
   const data = Float32Array.from({ length: width * height }, (_, i) => {
     const [u, v] = [(i % width) / width, Math.floor(i / width) / height];
@@ -40,7 +54,11 @@ describe('kernels and the core', () => {
         const base = { plate: rgb(0, 1), night: rgb(0, 0.2), distance: plane(1, 200), land: plane(0, 1) };
         const sourceRows = { from: 5, to: 11 };
         const layers = Array.from({ length: count }, () => ({
-          ...{ spill: plane(0, 50), air: random() < 0.5 ? plane(0, 3) : undefined, shine: random() < 0.5 ? plane(0, 9) : undefined },
+          ...{
+            spill: plane(0, 50),
+            air: random() < 0.5 ? plane(0, 3) : undefined,
+            shine: random() < 0.5 ? plane(0, 9) : undefined,
+          },
           ...{ source: plane(0, 900, 6 * REGION.width), sourceRows },
         }));
         const color = () => [random(), random(), random()] as [number, number, number];
@@ -93,39 +111,60 @@ describe('kernels and the core', () => {
 
   it('look at a small copy alike, to spread light through a veil and to add what surfaces give on', () => {
     fc.assert(
-      fc.property(seeds, fc.double({ min: 0, max: 0.5, noNaN: true }), fc.integer({ min: 0, max: 40 }), (seed, share, left) => {
-        const { plane, rgb, release } = planesOf(seed);
-        const [wide, high] = [23, 15];
-        const veil = {
-          ...{ width: wide, height: high },
-          ...{ r: plane(0, 2, wide * high), g: plane(0, 2, wide * high), b: plane(0, 2, wide * high) },
-        };
-        const region = { ...REGION, left, top: 9, fullWidth: 300, fullHeight: 200 };
-        const [light, kernel, core] = [rgb(0, 3), rgb(0, 0), rgb(0, 0)];
-        kernels.spreadLight(kernel, light, veil, share, region);
-        spreadLight(core, light, veil, share, region);
-        for (const name of CHANNELS) expectAlike(kernel[name], core[name], 1e-5, 1e-5);
-        const small = { width: wide, height: high, data: veil.r };
-        kernels.addEnlarged(kernel.g, small, light.r, region);
-        addEnlarged(core.g, small, light.r, region);
-        expectAlike(kernel.g, core.g, 1e-5, 1e-5);
-        release();
-      }),
+      fc.property(
+        seeds,
+        fc.double({ min: 0, max: 0.5, noNaN: true }),
+        fc.integer({ min: 0, max: 40 }),
+        (seed, share, left) => {
+          const { plane, rgb, release } = planesOf(seed);
+          const [wide, high] = [23, 15];
+          const veil = {
+            ...{ width: wide, height: high },
+            ...{ r: plane(0, 2, wide * high), g: plane(0, 2, wide * high), b: plane(0, 2, wide * high) },
+          };
+          const region = { ...REGION, left, top: 9, fullWidth: 300, fullHeight: 200 };
+          const [light, kernel, core] = [rgb(0, 3), rgb(0, 0), rgb(0, 0)];
+          kernels.spreadLight(kernel, light, veil, share, region);
+          spreadLight(core, light, veil, share, region);
+          for (const name of CHANNELS) expectAlike(kernel[name], core[name], 1e-5, 1e-5);
+          const small = { width: wide, height: high, data: veil.r };
+          kernels.addEnlarged(kernel.g, small, light.r, region);
+          addEnlarged(core.g, small, light.r, region);
+          expectAlike(kernel.g, core.g, 1e-5, 1e-5);
+          release();
+        },
+      ),
     );
   });
 
   it('light surfaces and air alike, past walls and what stands', () => {
     const walls = wallPieces(CAMERA, [
-      { foot: [{ u: 0.2, v: 0.7 }, { u: 0.6, v: 0.65 }], height: 2, sheen: 0, roughness: 1, crease: 0 },
+      {
+        foot: [
+          { u: 0.2, v: 0.7 },
+          { u: 0.6, v: 0.65 },
+        ],
+        height: 2,
+        sheen: 0,
+        roughness: 1,
+        crease: 0,
+      },
     ]);
     fc.assert(
       fc.property(seeds, fc.boolean(), fc.boolean(), (seed, shaded, shiny) => {
         const { plane, random, release } = planesOf(seed);
-        const outline = [[0.3, 0.3], [0.7, 0.25], [0.8, 0.38], [0.25, 0.4]].map(([u, v]) => ({ u, v }));
+        const outline = [
+          [0.3, 0.3],
+          [0.7, 0.25],
+          [0.8, 0.38],
+          [0.25, 0.4],
+        ].map(([u, v]) => ({ u, v }));
         const pitch = random() < 0.5 ? 0 : 80 * random() - 40;
         const decks = deckPieces(CAMERA, [{ outline, height: 1.8 + 2 * random(), pitch }]);
         const shades = { walls, decks, standees: [standeeOf(plane, 3 + 6 * random(), random())], ends: {} };
-        const land = Object.fromEntries(RELIEF_PLANES.map((name) => [name, plane(0, 1)])) as unknown as Relief;
+        const land = Object.fromEntries(
+          RELIEF_PLANES.map((name) => [name, plane(0, 1)]),
+        ) as unknown as Relief;
         for (let i = 0; i < COUNT; i++) {
           // Level ground under the eye, some of it folded; sky above the horizon.
           const v = (Math.floor(i / REGION.width) + 0.5) / REGION.height;
@@ -135,7 +174,9 @@ describe('kernels and the core', () => {
           const long = Math.hypot(x, y, 1);
           // What lies to the right faces the eye, as one wall.
           const isWall = i % REGION.width >= 64;
-          [land.normalX[i], land.normalY[i], land.normalZ[i]] = isWall ? [0, -1, 0] : [x / long, y / long, 1 / long];
+          [land.normalX[i], land.normalY[i], land.normalZ[i]] = isWall
+            ? [0, -1, 0]
+            : [x / long, y / long, 1 / long];
           if (isWall && !shiny) land.unknownFacing[i] = 0;
           land.alpha[i] = 0.05 + 0.9 * land.alpha[i];
           // Without a plane for it, nothing shines.
@@ -145,11 +186,23 @@ describe('kernels and the core', () => {
           const faces = random() < 0.5;
           return {
             place: [6 * random() - 3, 3 + 8 * random(), 0.5 + 3 * random()],
-            ...{ spillCandela: 50 + 400 * random(), airCandela: 40 * random(), radius: 0.02 + 0.2 * random() },
-            ...(faces && { facing: [0, -0.6, -0.8] as const, even: random() < 0.5 ? 1 : 0, clear: random() < 0.5 ? 0.3 : 0 }),
+            ...{
+              spillCandela: 50 + 400 * random(),
+              airCandela: 40 * random(),
+              radius: 0.02 + 0.2 * random(),
+            },
+            ...(faces && {
+              facing: [0, -0.6, -0.8] as const,
+              even: random() < 0.5 ? 1 : 0,
+              clear: random() < 0.5 ? 0.3 : 0,
+            }),
           };
         });
-        const light = () => ({ spill: plane(0, 0), air: plane(0, 0), shine: shiny ? plane(0, 0) : undefined });
+        const light = () => ({
+          spill: plane(0, 0),
+          air: plane(0, 0),
+          shine: shiny ? plane(0, 0) : undefined,
+        });
         const [kernel, core] = [light(), light()];
         kernels.addLights(kernel, land, CAMERA, REGION, ROWS, lights, shaded ? shades : undefined);
         const cut = (all: Float32Array) => all.subarray(ROWS.from * REGION.width, ROWS.to * REGION.width);
@@ -173,12 +226,17 @@ describe('kernels and the core', () => {
     fc.assert(
       fc.property(seeds, (seed) => {
         const { plane, random, release } = planesOf(seed);
-        const wall = Object.fromEntries(RELIEF_PLANES.map((name) => [name, plane(0, 0)])) as unknown as Relief;
+        const wall = Object.fromEntries(
+          RELIEF_PLANES.map((name) => [name, plane(0, 0)]),
+        ) as unknown as Relief;
         wall.land.fill(1);
         wall.normalY.fill(-1);
         const { corner, across, down } = CAMERA;
         for (let i = 0; i < COUNT; i++) {
-          const [u, v] = [((i % REGION.width) + 0.5) / REGION.width, (Math.floor(i / REGION.width) + 0.5) / REGION.height];
+          const [u, v] = [
+            ((i % REGION.width) + 0.5) / REGION.width,
+            (Math.floor(i / REGION.width) + 0.5) / REGION.height,
+          ];
           wall.reach[i] = 6 / (corner[1] + u * across[1] + v * down[1]);
         }
         const lights = Array.from({ length: 3 }, (): PointLight => ({
@@ -196,7 +254,10 @@ describe('kernels and the core', () => {
   });
 
   it('light what lies beyond the picture alike', () => {
-    const foot = [{ u: -0.8, v: 0.9 }, { u: 0.3, v: 0.6 }];
+    const foot = [
+      { u: -0.8, v: 0.9 },
+      { u: 0.3, v: 0.6 },
+    ];
     const walls = wallPieces(CAMERA, [{ foot, height: 4, sheen: 0, roughness: 1, crease: 0 }]);
     const count = BEYOND.width * BEYOND.height;
     fc.assert(

@@ -16,7 +16,14 @@ export { KERNEL_SCRATCH } from './bound';
  * least LEAST_SIDE pixels wide. What they do is what the functions of the core do that stand in for them without kernels: the tests'
  * oracle.
  */
-export type Kernels = PictureKernels & PlateKernels & SkyKernels & LensKernels & LightKernels & ReliefKernels & MirrorKernels & PlaneKernels;
+export type Kernels = PictureKernels &
+  PlateKernels &
+  SkyKernels &
+  LensKernels &
+  LightKernels &
+  ReliefKernels &
+  MirrorKernels &
+  PlaneKernels;
 
 /** Binds a compiled module to a memory. `scratch` is a block of KERNEL_SCRATCH bytes that is this worker's alone. */
 export function createKernels(
@@ -25,5 +32,14 @@ export function createKernels(
   scratch: PlaneRef,
 ): Kernels {
   const bound = bindKernels(module, memory, scratch);
-  return { ...pictureKernels(bound), ...plateKernels(bound), ...skyKernels(bound), ...lensKernels(bound), ...lightKernels(bound), ...reliefKernels(bound), ...mirrorKernels(bound), ...planeKernels(bound) };
+  return {
+    ...pictureKernels(bound),
+    ...plateKernels(bound),
+    ...skyKernels(bound),
+    ...lensKernels(bound),
+    ...lightKernels(bound),
+    ...reliefKernels(bound),
+    ...mirrorKernels(bound),
+    ...planeKernels(bound),
+  };
 }

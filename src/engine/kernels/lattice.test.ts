@@ -17,7 +17,16 @@ const ROWS = { from: 0, to: REGION.height };
 /** Looking down a little: all that is seen is level ground, within 12 metres. */
 const CAMERA = createCamera({ horizon: { left: -0.5, right: -0.5 }, eyeHeight: 3, lens: 28 }, 1.5);
 const WALLS = wallPieces(CAMERA, [
-  { foot: [{ u: 0.3, v: 0.7 }, { u: 0.7, v: 0.4 }], height: 2.5, sheen: 0, roughness: 1, crease: 0 },
+  {
+    foot: [
+      { u: 0.3, v: 0.7 },
+      { u: 0.7, v: 0.4 },
+    ],
+    height: 2.5,
+    sheen: 0,
+    roughness: 1,
+    crease: 0,
+  },
 ]);
 const SHADES = { walls: WALLS, decks: [], standees: [], ends: {} };
 
@@ -48,7 +57,10 @@ const LAND = ground();
 const [thinned, whole] = [0, 1].map(() => ({ spill: plane(), air: plane() }));
 
 function light(lights: readonly PointLight[], isShaded: boolean): void {
-  for (const [out, may] of [[thinned, true], [whole, false]] as const) {
+  for (const [out, may] of [
+    [thinned, true],
+    [whole, false],
+  ] as const) {
     out.spill.fill(0);
     out.air.fill(0);
     kernels.addLights(out, LAND, CAMERA, REGION, ROWS, lights, isShaded ? SHADES : undefined, may);
@@ -84,7 +96,8 @@ describe('light on a lattice', () => {
 
   it('is found only where land is smooth: grass and the tiles left over are lit pixel by pixel', () => {
     light(lightsOf(3), false);
-    const changed = (x: number, y: number) => thinned.spill[y * REGION.width + x] !== whole.spill[y * REGION.width + x];
+    const changed = (x: number, y: number) =>
+      thinned.spill[y * REGION.width + x] !== whole.spill[y * REGION.width + x];
     const at = (left: number, right: number, top: number, bottom: number) => {
       let count = 0;
       for (let y = top; y < bottom; y++) for (let x = left; x < right; x++) if (changed(x, y)) count++;
@@ -99,7 +112,9 @@ describe('light on a lattice', () => {
     const lamp: PointLight = { place: [0, 4, 2], spillCandela: 300, airCandela: 0, radius: 0.01 };
     light([lamp, lamp, lamp], true);
     const { spill } = whole;
-    const edges = spill.map((lux, i) => (i > 0 && Math.abs(lux - spill[i - 1]) > 0.2 * Math.max(lux, spill[i - 1]) ? 1 : 0));
+    const edges = spill.map((lux, i) =>
+      i > 0 && Math.abs(lux - spill[i - 1]) > 0.2 * Math.max(lux, spill[i - 1]) ? 1 : 0,
+    );
     expect(edges.reduce((sum, one) => sum + one, 0)).toBeGreaterThan(10);
     spill.forEach((lux, i) => edges[i] && expect(thinned.spill[i]).toBe(lux));
   });

@@ -221,4 +221,17 @@ export const linesOf = (smalls: number) => smalls * 2 * SMALL.LINE;
 export const SPIKE = { BYTES: FLOAT * SPIKE_STRIDE } as const;
 
 /** Everything that kernels are told as byte offsets and lengths, by the name of its table. */
-export const KERNEL_LAYOUT = { LAYER, NIGHT_PARAMS, TABLES, LIGHT, LIT, OCCLUDER, TILE, SKY, GROUND, SMALL, TOLD, SPIKE } as const;
+export const KERNEL_LAYOUT = {
+  LAYER,
+  NIGHT_PARAMS,
+  TABLES,
+  LIGHT,
+  LIT,
+  OCCLUDER,
+  TILE,
+  SKY,
+  GROUND,
+  SMALL,
+  TOLD,
+  SPIKE,
+} as const;

@@ -34,9 +34,13 @@ describe('kernels of lens, sky, mattes and day and the core', () => {
         // Where a spike ends across, a pixel may be taken or left by what 32 bits leave of a place.
         const brightest = core.r.reduce((most, light) => Math.max(most, light), 1e-3);
         for (const name of CHANNELS)
-          expect(core[name].every((light, i) => Math.abs(kernel[name][i] - light) < 0.015 * brightest)).toBe(true);
+          expect(core[name].every((light, i) => Math.abs(kernel[name][i] - light) < 0.015 * brightest)).toBe(
+            true,
+          );
         for (const name of CHANNELS) {
-          const [one, other] = [kernel[name], core[name]].map((plane) => plane.reduce((all, light) => all + light, 0));
+          const [one, other] = [kernel[name], core[name]].map((plane) =>
+            plane.reduce((all, light) => all + light, 0),
+          );
           expect(Math.abs(one - other)).toBeLessThan(0.01 * other + 1e-4 * brightest);
         }
         release();
@@ -83,7 +87,11 @@ describe('kernels of lens, sky, mattes and day and the core', () => {
           mist: { color: color(), perMetre: 0.01 * mist },
           moon: moonlit
             ? {
-                ...{ toward: [0.28, 0.8, 0.53] as const, look: { phase: 0.5, size: 1, tilt: 0 }, disc: color() },
+                ...{
+                  toward: [0.28, 0.8, 0.53] as const,
+                  look: { phase: 0.5, size: 1, tilt: 0 },
+                  disc: color(),
+                },
                 ...{ light: color(), haze: random() },
               }
             : undefined,
@@ -103,7 +111,12 @@ describe('kernels of lens, sky, mattes and day and the core', () => {
         const { plane, rgb, random, release } = planesOf(seed);
         const small = (wide: number, high: number) => {
           const data = () => plane(0, 1, wide * high);
-          return { width: wide, height: high, data, rgb: { width: wide, height: high, r: data(), g: data(), b: data() } };
+          return {
+            width: wide,
+            height: high,
+            data,
+            rgb: { width: wide, height: high, r: data(), g: data(), b: data() },
+          };
         };
         const [dome, broad, cover] = [small(13, 9), small(23, 15), small(31, 21)];
         const parts = {
@@ -134,7 +147,9 @@ describe('kernels of lens, sky, mattes and day and the core', () => {
         const { plane, rgb, random, release } = planesOf(seed);
         const small = (least: number, most: number) => plane(least, most, size.width * size.height);
         const dark = 0.1 + random();
-        const tones = Object.fromEntries(SKY_TONES.map((name) => [name, small(0, name.startsWith('land') ? dark : 1)]));
+        const tones = Object.fromEntries(
+          SKY_TONES.map((name) => [name, small(0, name.startsWith('land') ? dark : 1)]),
+        );
         const [within, near] = [small(-1, 2), tones.nearSky.map((share) => Math.max(0, 2 * share - 1))];
         tones.withinSky.set(within.map((share) => Math.min(1, Math.max(0, share))));
         tones.withinLand.set(within.map((share) => Math.min(1, Math.max(0, random() * (share < 0 ? 3 : 0)))));
@@ -198,7 +213,8 @@ describe('kernels of lens, sky, mattes and day and the core', () => {
         const [made, told] = [rgb(0, 0), rgb(0, 0)];
         kernels.evenOut(made, plate, core, amount);
         evenOut(told, plate, core, amount);
-        for (const name of CHANNELS) expect(made[name].every((light, i) => Math.abs(light - told[name][i]) < 1e-5)).toBe(true);
+        for (const name of CHANNELS)
+          expect(made[name].every((light, i) => Math.abs(light - told[name][i]) < 1e-5)).toBe(true);
         release();
       }),
     );

@@ -24,7 +24,8 @@ export interface LensKernels {
 export function lensKernels({ exports, memory, scratch, params, enlarge }: Bound): LensKernels {
   return {
     spreadLight(out, light, veil, share, region) {
-      for (const c of ['r', 'g', 'b'] as const) enlarge(out[c], light[c], { ...veil, data: veil[c] }, share, region);
+      for (const c of ['r', 'g', 'b'] as const)
+        enlarge(out[c], light[c], { ...veil, data: veil[c] }, share, region);
     },
     addSpikes(out, { left, top, width, height }, spikes, count, { reach, steps }) {
       const table = scratch + LAYERS;

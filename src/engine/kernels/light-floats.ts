@@ -33,7 +33,9 @@ const NOWHERE = [-1e9, -1e9];
 /** The pixel of a region at which a light is seen. */
 function seenAt({ place }: PointLight, camera: Camera, region: Region): number[] {
   const at = project(camera, place);
-  return at ? [at.u * region.fullWidth - region.left - 0.5, at.v * region.fullHeight - region.top - 0.5] : NOWHERE;
+  return at
+    ? [at.u * region.fullWidth - region.left - 0.5, at.v * region.fullHeight - region.top - 0.5]
+    : NOWHERE;
 }
 
 /** A light's place from the eye. */

@@ -66,7 +66,14 @@ export function lightKernels({ exports, memory, scratch, params, room: tile }: B
         const { weight, narrow, least } = beamShape(airCandela, focus);
         const beam = [...facing, weight, narrow, radius * radius, focus, cutoff, least];
         params.set([...rays, ...fromEye(light, camera), ...beam]);
-        exports.addBeamAir(offset(out.air), offset(relief.reach), scratch + PARAMS, region.width, rows.from, rows.to);
+        exports.addBeamAir(
+          offset(out.air),
+          offset(relief.reach),
+          scratch + PARAMS,
+          region.width,
+          rows.from,
+          rows.to,
+        );
       }
     },
   };

@@ -18,7 +18,15 @@ const listOf = (levels: readonly KnownLight[]) => [
   ...levels.flatMap(({ data, width, height }) => [data.byteOffset, width, height]),
 ];
 
-export function mirrorKernels({ exports, scratch, params, room, placeOn, writePlanes, writeSmalls }: Bound): MirrorKernels {
+export function mirrorKernels({
+  exports,
+  scratch,
+  params,
+  room,
+  placeOn,
+  writePlanes,
+  writeSmalls,
+}: Bound): MirrorKernels {
   return {
     fillPyramid(levels, light) {
       exports.fillPyramid(writePlanes([...channels(light), ...listOf(levels)]));
@@ -32,12 +40,24 @@ export function mirrorKernels({ exports, scratch, params, room, placeOn, writePl
     },
     addMirrors(out, { sheen, normalX, normalY, normalZ, land }, image, camera, region, strength) {
       const { width, height, data, weight, behind } = image;
-      const listed = [...channels(out), ...[sheen, normalX, normalY, normalZ, land, data].map(({ byteOffset }) => byteOffset)];
+      const listed = [
+        ...channels(out),
+        ...[sheen, normalX, normalY, normalZ, land, data].map(({ byteOffset }) => byteOffset),
+      ];
       // Small pictures are listed behind the room of one: twelve words, of which these planes take eleven.
       const planes = writePlanes([...listed, width, height]);
-      const smalls = writeSmalls([weight, behind].map((plane) => ({ width, height, data: plane })), region);
+      const smalls = writeSmalls(
+        [weight, behind].map((plane) => ({ width, height, data: plane })),
+        region,
+      );
       const turn = 2 * camera.focal;
-      params.set([...raysOf(camera, region), turn * width, turn * camera.aspect * height, strength, ...placeOn(image, region)]);
+      params.set([
+        ...raysOf(camera, region),
+        turn * width,
+        turn * camera.aspect * height,
+        strength,
+        ...placeOn(image, region),
+      ]);
       exports.addMirrors(planes, smalls, scratch + PARAMS, room, region.width, region.height);
     },
   };

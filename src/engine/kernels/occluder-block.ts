@@ -22,8 +22,7 @@ const STANDING = Math.max(STANDEE, 4 * WALL + DECK + 4 * CORNER);
 export const OCCLUDER_BYTES =
   4 *
   (HEAD +
-    MOST_SURFACES *
-      ((MOST_CORNERS - 1) * WALL + DECK + MOST_CORNERS * CORNER + STANDING + 2 * STANDEE));
+    MOST_SURFACES * ((MOST_CORNERS - 1) * WALL + DECK + MOST_CORNERS * CORNER + STANDING + 2 * STANDEE));
 
 /** Lays out what casts shadows. Returns the block's place, or 0 where nothing does. */
 export function writeOccluders(

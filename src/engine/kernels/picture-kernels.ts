@@ -49,18 +49,10 @@ const MOST_LAYERS = Math.floor((TABLES - LAYERS) / LAYER.BYTES);
 
 export function pictureKernels({ exports, memory, scratch, params }: Bound): PictureKernels {
   return {
-    mixRows(
-      out,
-      { plate, night, distance, land },
-      layers,
-      { ambient, sky, mist, layers: weights },
-      rows,
-    ) {
+    mixRows(out, { plate, night, distance, land }, layers, { ambient, sky, mist, layers: weights }, rows) {
       if (layers.length > MOST_LAYERS) throw new Error(`A sum has at most ${MOST_LAYERS} layers.`);
       params.set([ambient, ...mist.color, mist.perMetre, sky]);
-      layers.forEach((layer, k) =>
-        writeLayer(memory, scratch + LAYERS + k * LAYER.BYTES, layer, weights[k]),
-      );
+      layers.forEach((layer, k) => writeLayer(memory, scratch + LAYERS + k * LAYER.BYTES, layer, weights[k]));
       exports.mixRows(
         ...channels(out),
         ...channels(plate),

@@ -29,7 +29,10 @@ export function plateKernels({ exports, room, writePlanes, writeSmalls, enlarge 
       for (const dab of dabs) {
         const { x, y, reach, inner, share } = placeDab(dab, soft, region);
         const [left, right] = [Math.max(0, Math.ceil(x - reach)), Math.min(width - 1, Math.floor(x + reach))];
-        const [top, bottom] = [Math.max(0, Math.ceil(y - reach)), Math.min(height - 1, Math.floor(y + reach))];
+        const [top, bottom] = [
+          Math.max(0, Math.ceil(y - reach)),
+          Math.min(height - 1, Math.floor(y + reach)),
+        ];
         const box = [left, right, top, bottom];
         exports.layDab(out.byteOffset, width, ...box, x, y, reach, inner, share, erase ? 0 : 1);
       }
@@ -40,7 +43,11 @@ export function plateKernels({ exports, room, writePlanes, writeSmalls, enlarge 
       exports.followEdge(planes, writeSmalls(smalls, region), room, region.width, region.height);
     },
     levelling(out, plate, { width, height, line }, sky, region, medianLuminance) {
-      const smalls = [line.slope, line.offset, sky.slope, sky.offset].map((data) => ({ width, height, data }));
+      const smalls = [line.slope, line.offset, sky.slope, sky.offset].map((data) => ({
+        width,
+        height,
+        data,
+      }));
       exports.levelling(
         ...[writePlanes([out.byteOffset, ...channels(plate)]), writeSmalls(smalls, region)],
         ...[levelOf(medianLuminance), room, region.width, region.height],

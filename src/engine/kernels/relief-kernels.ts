@@ -8,10 +8,25 @@ import { raysOf } from './light-floats';
 /** Kernels of the lie of the land. */
 export type ReliefKernels = LayRegion;
 
-export function reliefKernels({ exports, memory, scratch, params, room, writePlanes, writeSmalls }: Bound): ReliefKernels {
+export function reliefKernels({
+  exports,
+  memory,
+  scratch,
+  params,
+  room,
+  writePlanes,
+  writeSmalls,
+}: Bound): ReliefKernels {
   const exact = new Float64Array(memory.buffer, scratch + PARAMS, GROUND.DOWN / 8);
   return {
-    layGround(out, plate, { width, height, ground, sky, feet, water }, camera, region, { ground: finish, wet, folds }) {
+    layGround(
+      out,
+      plate,
+      { width, height, ground, sky, feet, water },
+      camera,
+      region,
+      { ground: finish, wet, folds },
+    ) {
       const { down, eyeHeight } = camera;
       const { top, fullHeight } = region;
       const calm = FINISHES.water;

@@ -20,7 +20,9 @@ export function skyKernels({ exports, scratch, params, room, writePlanes, writeS
   return {
     skyLight(out, plate, land, { twilight, town, above, broad, own, cloud }, region) {
       const planes = [...channels(out), offset(cloud && out.cloud), ...channels(plate), land.byteOffset];
-      const smalls = [twilight, town].flatMap(({ r, g, b, ...size }) => [r, g, b].map((data) => ({ ...size, data })));
+      const smalls = [twilight, town].flatMap(({ r, g, b, ...size }) =>
+        [r, g, b].map((data) => ({ ...size, data })),
+      );
       params.set([...above, own]);
       exports.skyLight(
         ...[writePlanes(planes), writeSmalls([...smalls, broad, ...(cloud ? [cloud] : [])], region)],
@@ -45,7 +47,10 @@ export function skyKernels({ exports, scratch, params, room, writePlanes, writeS
       const box = { ...region, left: region.left + left, top: region.top + top, width, height };
       const land = out.land.byteOffset + 4 * first;
       exports.freeLand(
-        ...[writePlanes([...channels(out, first), land, ...channels(plate, first)]), writeSmalls(toldPlanes(told), box)],
+        ...[
+          writePlanes([...channels(out, first), land, ...channels(plate, first)]),
+          writeSmalls(toldPlanes(told), box),
+        ],
         ...[room, region.width, width, height],
       );
     },
