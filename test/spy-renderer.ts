@@ -17,7 +17,13 @@ export const NEVER = new AbortController().signal;
 export const WHOLE = wholeRegion(STREET.width, STREET.height);
 export const SCENE = streetScene([streetLamp('left', 0.3), streetLamp('right', 0.7, { lumens: 1200 })]);
 
-export type Spy = { renderer: Renderer; tasks: string[]; used: () => number };
+export interface Spy {
+  renderer: Renderer;
+  tasks: string[];
+  /** Bytes of the arena that are handed out, and all that it has taken from the machine. */
+  used: () => number;
+  taken: () => number;
+}
 
 /** A renderer on this thread that notes which tasks it was given. */
 export function spyRenderer(
@@ -41,7 +47,8 @@ export function spyRenderer(
     },
   };
   const renderer = createRenderer(arena, pool, { ...streetAssets(lut, share), results }, budget);
-  return { renderer, tasks, used: arena.used };
+  const taken = () => arena.memory.buffer.byteLength;
+  return { renderer, tasks, used: arena.used, taken };
 }
 
 export const show = (renderer: Renderer, scene: Scene, region: Region = WHOLE, moving?: Fixture) =>

@@ -179,6 +179,24 @@ describe('renderer', () => {
     expect(largestDifference(dragged, fresh)).toBe(0);
   });
 
+  it('takes no more memory, however long a lamp or its fader is dragged', async () => {
+    const { renderer, used, taken } = spyRenderer();
+    const [resting] = SCENE.fixtures;
+    const move = (u: number) => after(SCENE, setFixture('move', 'left', { at: { u, v: 0.35 } }));
+    const dim = (level: number) => after(SCENE, setCircuit('dim', 'street', { level }));
+    for (const drag of [
+      (k: number) => show(renderer, move(0.3 + k / 100), WHOLE, resting),
+      (k: number) => show(renderer, dim(1 - k / 20)),
+    ]) {
+      for (let k = 0; k < 3; k++) await drag(k);
+      const before = { used: used(), taken: taken() };
+      for (let k = 3; k < 15; k++) {
+        await drag(k);
+        expect({ used: used(), taken: taken() }).toEqual(before);
+      }
+    }
+  });
+
   it('says what of a frame takes too long, and goes on with the next', async () => {
     const arena = createArena(64 * MEBIBYTE);
     let patient = false;

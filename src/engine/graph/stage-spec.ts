@@ -87,8 +87,8 @@ export interface StageSpec<
   pointwise?: boolean;
   /** Done in one piece rather than in bands of rows. */
   whole?: boolean;
-  /** Of results with the same text only the newest is kept: such as are made anew at every move of a fader. */
-  newest?: (params: Params) => string | undefined;
+  /** Of results with the same text only the newest is kept: such as are made anew at every move of a fader, or of a lamp. */
+  newest?: (params: Params, at: Spot) => string | undefined;
   /** Dear, small, and the same for many states of a document: kept from one visit to the next. Its facts are JSON. */
   lasting?: boolean;
   /** Never kept: let go as soon as it was used. */
@@ -153,7 +153,7 @@ export class Want<out V extends View = View> {
   /** Of results with one slot only the newest is kept. */
   get slot(): string | undefined {
     const { name, newest, region } = this.stage;
-    const of = newest?.(this.params);
+    const of = newest?.(this.params, this.at);
     return of === undefined ? undefined : `${name} ${of} ${region ? '' : regionKey(this.at.region)}`;
   }
 

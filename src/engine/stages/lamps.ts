@@ -88,7 +88,10 @@ export const lamps = stage({
     source: width * (to - from),
   }),
   pace: 'heavy',
-  newest: ({ moon }) => (moon ? 'moon' : undefined),
+  newest({ moon, fixtures }, { moving }) {
+    if (moon) return 'moon';
+    return fixtures.some(({ id }) => id === moving?.id) ? 'dragged' : undefined;
+  },
   run(out, inputs, { prepared, kernels }, band) {
     begin(band.of(out), inputs.base && band.of(inputs.base));
     throwLight(out, inputs.relief, prepared, inputs.shades, band, kernels);
