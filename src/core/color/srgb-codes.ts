@@ -7,11 +7,11 @@ const STEPS = 1 << 18;
 export const linearOfCodes = (most: 255 | 65535): Float32Array =>
   Float32Array.from({ length: most + 1 }, (_, code) => srgb.decode(code / most));
 
-/**
- * Prepares what writes linear light as 16-bit codes of sRGB (IEC 61966-2-1), clipped to 0 and 1: `encode(out, linear)`,
- * of equal lengths. Off by at most one code.
- */
-export function createSrgbEncoder(): (out: Uint16Array, linear: Float32Array) => void {
+/** Writes linear light as 16-bit codes of sRGB (IEC 61966-2-1), clipped to 0 and 1, of equal lengths. Off by at most one code. */
+export type SrgbEncoder = (out: Uint16Array, linear: Float32Array) => void;
+
+/** Prepares an encoder by a table. */
+export function createSrgbEncoder(): SrgbEncoder {
   const codes = new Uint16Array(STEPS + 1);
   for (let i = 0; i <= STEPS; i++) codes[i] = Math.round(65535 * srgb.encode((i / STEPS) ** 2));
   return (out, linear) => {

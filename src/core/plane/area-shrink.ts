@@ -1,5 +1,5 @@
 /** For each output pixel: the first source pixel it covers, where its weights begin, and the weights, which add up to 1. */
-interface Taps {
+export interface Taps {
   first: Int32Array;
   begin: Int32Array;
   weights: Float32Array;
@@ -32,6 +32,39 @@ export interface CodedPicture {
   curves: readonly [Float32Array, Float32Array, Float32Array];
 }
 
+/** A row of a smaller picture in the making: rows of the source are added to it, then it is narrowed. */
+export interface RowShrink {
+  clear: () => void;
+  /** Adds a share of the light of a row of the source. */
+  add: (row: number, share: number) => void;
+  /** Averages what was added along the row: `out` has three floats a pixel. */
+  narrow: (out: Float32Array) => void;
+}
+
+/** Prepares what makes rows of a smaller picture; `across`: what each of their pixels covers. */
+export type CreateRowShrink = (picture: CodedPicture, across: Taps) => RowShrink;
+
+/** @see CreateRowShrink */
+export const createRowShrink: CreateRowShrink = ({ width, codes, curves }, { first, begin, weights }) => {
+  const sums = new Float32Array(3 * width);
+  return {
+    clear: () => void sums.fill(0),
+    add(row, share) {
+      const start = 3 * width * row;
+      for (let i = 0; i < sums.length; i++) sums[i] += share * curves[i % 3][codes[start + i]];
+    },
+    narrow(out) {
+      for (let i = 0; i < out.length; i++) {
+        const x = Math.floor(i / 3);
+        let sum = 0;
+        for (let k = begin[x]; k < begin[x + 1]; k++)
+          sum += weights[k] * sums[3 * (first[x] + k - begin[x]) + (i % 3)];
+        out[i] = sum;
+      }
+    },
+  };
+};
+
 /**
  * Shrinks a picture of codes by area averaging in linear light, some rows of the output at a time. Averages are exact: the
  * mean of the output is the mean of the source's light when sizes divide. Enlarging repeats pixels.
@@ -40,46 +73,19 @@ export interface CodedPicture {
  */
 export function createAreaShrink(
   out: Float32Array,
-  { width, height, codes, curves }: CodedPicture,
+  picture: CodedPicture,
   to: { width: number; height: number },
+  createRows: CreateRowShrink = createRowShrink,
 ): (rows: { from: number; to: number }) => void {
-  const across = taps(width, to.width);
-  const down = taps(height, to.height);
-  const narrow = new Float32Array(3 * to.width);
-  const [red, green, blue] = curves;
-  let held = -1;
-
-  function narrowRow(row: number): void {
-    const { first, begin, weights } = across;
-    const start = 3 * width * row;
-    for (let x = 0, at = 0; x < to.width; x++, at += 3) {
-      let r = 0;
-      let g = 0;
-      let b = 0;
-      let i = start + 3 * first[x];
-      for (let k = begin[x], end = begin[x + 1]; k < end; k++, i += 3) {
-        const weight = weights[k];
-        r += weight * red[codes[i]];
-        g += weight * green[codes[i + 1]];
-        b += weight * blue[codes[i + 2]];
-      }
-      narrow[at] = r;
-      narrow[at + 1] = g;
-      narrow[at + 2] = b;
-    }
-    held = row;
-  }
-
+  const { first, begin, weights } = taps(picture.height, to.height);
+  const made = createRows(picture, taps(picture.width, to.width));
+  const length = 3 * to.width;
   return (rows) => {
     for (let y = rows.from; y < rows.to; y++) {
-      const target = out.subarray(y * narrow.length, (y + 1) * narrow.length).fill(0);
-      for (let k = down.begin[y]; k < down.begin[y + 1]; k++) {
-        const weight = down.weights[k];
-        const row = down.first[y] + k - down.begin[y];
-        if (weight === 0) continue;
-        if (row !== held) narrowRow(row);
-        for (let i = 0; i < narrow.length; i++) target[i] += weight * narrow[i];
-      }
+      made.clear();
+      for (let k = begin[y]; k < begin[y + 1]; k++)
+        if (weights[k] > 0) made.add(first[y] + k - begin[y], weights[k]);
+      made.narrow(out.subarray(y * length, (y + 1) * length));
     }
   };
 }

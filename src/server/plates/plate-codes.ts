@@ -1,8 +1,9 @@
 import { readFile, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import { createSrgbEncoder } from '@/core/color/srgb-codes';
 import type { Region } from '@/core/plane/region';
+import { createCodeLoops, type CodeLoops } from '@/engine/kernels/code-loops';
+import { loadKernels } from '@/engine/pool/node-pool';
 import { servedSizes, type Size } from '@/engine/sizes';
 import { AppError } from '../http/app-error';
 import { assetPath, touch } from '../assets/asset-store';
@@ -36,7 +37,7 @@ const MIDDLE_WIDTH = 1000;
 export const createPlateReader = (dataDir: string): PlateReader => new FolderPlates(dataDir);
 
 class FolderPlates implements PlateReader {
-  private readonly encode = createSrgbEncoder();
+  private bound?: CodeLoops;
   private readonly decoded = rememberLast((hash) => this.decode(hash));
   private readonly sizeOf = rememberLast((hash) => this.readSize(hash));
   private readonly middleOf = rememberLast((hash) => this.shrinkToMiddle(hash));
@@ -51,12 +52,12 @@ class FolderPlates implements PlateReader {
     const { fullWidth, fullHeight } = region;
     const { width, height } = await this.sizeOf(hash);
     if (width === fullWidth && height === fullHeight)
-      return cutPlate(await this.decoded(hash), region, this.encode, signal);
+      return cutPlate(await this.decoded(hash), region, this.loops, signal);
     if (fullWidth > width || fullHeight > height) {
       throw new AppError(400, 'too-large', 'A plate cannot be read larger than it is.');
     }
     signal?.throwIfAborted();
-    return cutPlate(await this.shrunk(`${hash} ${fullWidth} ${fullHeight}`), region, this.encode, signal);
+    return cutPlate(await this.shrunk(`${hash} ${fullWidth} ${fullHeight}`), region, this.loops, signal);
   }
 
   async prime(hash: string, plate: OpenedPlate): Promise<void> {
@@ -67,6 +68,11 @@ class FolderPlates implements PlateReader {
   getReady(hash: string): void {
     // Who looks at it later hears of what went wrong.
     this.middleOf(hash).catch(() => undefined);
+  }
+
+  /** Bound when the first plate is read. */
+  private get loops(): CodeLoops {
+    return (this.bound ??= createCodeLoops(loadKernels()));
   }
 
   private derived(name: string): string {
@@ -102,7 +108,7 @@ class FolderPlates implements PlateReader {
     const times = Math.floor(width / MIDDLE_WIDTH);
     if (times < 2) return undefined;
     const size = { width: Math.round(width / times), height: Math.max(1, Math.round(height / times)) };
-    return { ...size, data: await shrinkPlate(await this.decoded(hash), size, this.encode) };
+    return { ...size, data: await shrinkPlate(await this.decoded(hash), size, this.loops) };
   }
 
   private async shrink(hash: string, size: Size): Promise<PlatePicture> {
@@ -115,7 +121,7 @@ class FolderPlates implements PlateReader {
     }
     const middle = await this.middleOf(hash);
     const source = middle && middle.width >= 2 * size.width ? middle : await this.decoded(hash);
-    const data = await shrinkPlate(source, size, this.encode);
+    const data = await shrinkPlate(source, size, this.loops);
     if (isServed(await this.sizeOf(hash), size)) await keepCopy(kept, new Uint8Array(data.buffer));
     return { data, ...size };
   }

@@ -3,6 +3,7 @@ import { applyMatrix, type ColorProfile } from '@/core/color/color-profile';
 import { linearOfCodes } from '@/core/color/srgb-codes';
 import { createAreaShrink } from '@/core/plane/area-shrink';
 import type { Region } from '@/core/plane/region';
+import type { CodeLoops } from '@/engine/kernels/code-loops';
 import type { Size } from '@/engine/sizes';
 import type { PictureCodes } from './decode-codes';
 import type { PlatePicture } from './open-plate';
@@ -15,9 +16,6 @@ interface Rows {
   from: number;
   to: number;
 }
-
-/** Writes linear light as 16-bit codes of sRGB. */
-export type Encode = (out: Uint16Array, linear: Float32Array) => void;
 
 /** Does rows of something, a turn at a time, so that other requests are answered in between. */
 async function inTurns(
@@ -35,13 +33,19 @@ async function inTurns(
 }
 
 /** Cuts rows of a region out of a picture in sRGB. */
-function cutCodes(out: Uint16Array, { data, width }: PictureCodes, region: Region, { from, to }: Rows): void {
-  const factor = data.BYTES_PER_ELEMENT === 1 ? 257 : 1;
+function cutCodes(
+  out: Uint16Array,
+  { data, width }: PictureCodes,
+  region: Region,
+  { widen }: CodeLoops,
+  { from, to }: Rows,
+): void {
   const row = 3 * region.width;
   for (let y = from; y < to; y++) {
     const start = 3 * ((region.top + y) * width + region.left);
-    const target = y * row;
-    for (let i = 0; i < row; i++) out[target + i] = data[start + i] * factor;
+    const own = data.subarray(start, start + row);
+    if (own instanceof Uint16Array) out.set(own, y * row);
+    else widen(out.subarray(y * row, (y + 1) * row), own);
   }
 }
 
@@ -51,7 +55,7 @@ function createColorCut(
   { data, width }: PictureCodes,
   { curves, matrix }: ColorProfile,
   region: Region,
-  encode: Encode,
+  { encode }: CodeLoops,
 ): (rows: Rows) => void {
   const [red, green, blue] = curves;
   const row = 3 * region.width;
@@ -74,13 +78,13 @@ function createColorCut(
 export async function cutPlate(
   picture: PlatePicture,
   region: Region,
-  encode: Encode,
+  loops: CodeLoops,
   signal?: AbortSignal,
 ): Promise<Uint16Array> {
   const out = new Uint16Array(3 * region.width * region.height);
   const cut = picture.colors
-    ? createColorCut(out, picture, picture.colors, region, encode)
-    : (rows: Rows) => cutCodes(out, picture, region, rows);
+    ? createColorCut(out, picture, picture.colors, region, loops)
+    : (rows: Rows) => cutCodes(out, picture, region, loops, rows);
   await inTurns(region.height, region.width, cut, signal);
   return out;
 }
@@ -89,14 +93,14 @@ export async function cutPlate(
 export async function shrinkPlate(
   { data, width, height, colors }: PlatePicture,
   size: Size,
-  encode: Encode,
+  { createRows, encode }: CodeLoops,
   signal?: AbortSignal,
 ): Promise<Uint16Array> {
   const own = colors ? undefined : linearOfCodes(data.BYTES_PER_ELEMENT === 1 ? 255 : 65535);
   const curves = colors?.curves ?? ([own!, own!, own!] as const);
   const linear = new Float32Array(3 * size.width * size.height);
   const codes = new Uint16Array(linear.length);
-  const fill = createAreaShrink(linear, { codes: data, width, height, curves }, size);
+  const fill = createAreaShrink(linear, { codes: data, width, height, curves }, size, createRows);
   await inTurns(
     size.height,
     (width * height) / size.height,
