@@ -36,6 +36,15 @@ export function lightOfWords(out: usize, codes: usize, red: usize, green: usize,
   }
 }
 
+/** Takes `count` interleaved codes of 16 bits to planes of light, all by one curve. */
+export function lightOfCodes(r: usize, g: usize, b: usize, codes: usize, curve: usize, count: i32): void {
+  for (let at: usize = 0, end = <usize>count << 2; at < end; at += 4, codes += 6) {
+    store<f32>(r + at, lightOf(curve, load<u16>(codes)));
+    store<f32>(g + at, lightOf(curve, load<u16>(codes + 2)));
+    store<f32>(b + at, lightOf(curve, load<u16>(codes + 4)));
+  }
+}
+
 /** Adds a share of a row of `count` floats to another; both have room for whole fours. */
 export function addShare(out: usize, row: usize, share: f32, count: i32): void {
   const factor = f32x4.splat(share);

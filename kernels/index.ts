@@ -16,4 +16,4 @@ export { evenOut, levelling } from './even';
 export { addMirrors, fillPyramid, mirrorImage } from './mirror';
 export { boxBlur } from './box-blur';
 export { addCovered, addWeighted, holdBack, mixThrough } from './blend';
-export { addShare, encodeLight, lightOfBytes, lightOfWords, narrowRow, widenCodes } from './codes';
+export { addShare, encodeLight, lightOfBytes, lightOfCodes, lightOfWords, narrowRow, widenCodes } from './codes';

@@ -8,7 +8,7 @@ import type { RgbPlanes } from '../plane/plane';
  */
 export function decodeCodes(
   { r, g, b }: Pick<RgbPlanes, 'r' | 'g' | 'b'>,
-  codes: ArrayLike<number>,
+  codes: Uint16Array,
   decoded: Float32Array,
   first: number,
   count: number,

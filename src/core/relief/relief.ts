@@ -51,9 +51,11 @@ export function reliefOf(
   const row = createReliefRow(region.width);
   const found = lay ? undefined : foundRow(row, survey);
   const feet = row.scratch();
-  const layOver = createOver(out, row, survey, camera, region, surfaces);
+  const over = createOver(out, row, survey, camera, region, surfaces);
   lay?.layGround(out, plate, survey, camera, region, surfaces);
-  for (let y = 0; y < region.height && (found || layOver); y++) {
+  for (let y = 0; y < region.height && (found || over); y++) {
+    const isOver = over?.begin(y) === true;
+    if (!found && !isOver) continue;
     sightRow(row, camera, region, y);
     // What is laid already knows them; walls ask for them once more.
     if (found || surfaces.walls.length > 0) {
@@ -65,7 +67,7 @@ export function reliefOf(
       readFound(found, survey, region, y);
       rasterizeGround(out, row, plate, found, camera, surfaces);
     } else if (surfaces.walls.length > 0) readLaid(row, out);
-    layOver?.(y);
+    if (isOver) over.lay(y);
     if (!found) continue;
     if (surfaces.skyline) throughHazeToLand(out, row, surfaces.skyline);
     else throughHaze(out, row);
@@ -73,7 +75,15 @@ export function reliefOf(
   lay?.throughHaze(out, camera, region, surfaces.skyline);
 }
 
-/** What the ground plan and leaves lay over a row of the ground; undefined where there is nothing of them. */
+/** What lies over the ground, row by row. */
+interface Over {
+  /** Reads what lies over a row; whether anything does. */
+  begin: (y: number) => boolean;
+  /** Lays it over the row that was begun. */
+  lay: (y: number) => void;
+}
+
+/** What the ground plan and leaves lay over the ground; undefined where there is nothing of them. */
 function createOver(
   out: Relief,
   row: ReliefRow,
@@ -81,7 +91,7 @@ function createOver(
   camera: Camera,
   region: Region,
   surfaces: Surfaces,
-): ((y: number) => void) | undefined {
+): Over | undefined {
   const leaves = survey.leaves.some((share) => share > 0) ? row.scratch() : undefined;
   const decks = surfaces.decks.map((deck) => ({
     outline: deck.outline,
@@ -97,13 +107,15 @@ function createOver(
       box: standee.piece && readyBox(standee.piece, camera.eyeHeight),
     }));
   const walls = spanWalls(surfaces);
-  if (!leaves && walls.length + decks.length + standees.length === 0) return undefined;
-  return (y) => {
+  const isPlanned = walls.length + decks.length + standees.length > 0;
+  if (!leaves && !isPlanned) return undefined;
+  const begin = (y: number) => {
+    if (leaves) readRow(leaves, survey, survey.leaves, region, y);
+    return isPlanned || leaves!.some((share) => share > 0);
+  };
+  const lay = (y: number) => {
     rasterizeWalls(out, row, walls, camera);
-    if (leaves) {
-      readRow(leaves, survey, survey.leaves, region, y);
-      rasterizeLeaves(out, row, leaves);
-    }
+    if (leaves) rasterizeLeaves(out, row, leaves);
     for (const { outline, deck, coverage } of decks) {
       outlineRow(coverage, outline, region, y);
       rasterizeDeck(out, row, deck, coverage, camera.eyeHeight);
@@ -115,6 +127,7 @@ function createOver(
       rasterizeStandee(out, row, span, standee, tilts, box);
     }
   };
+  return { begin, lay };
 }
 
 /** Takes what walls ask of the ground back from what was laid of a row. */

@@ -33,6 +33,7 @@ interface KernelExports {
   mixThrough: (...args: number[]) => void;
   addWeighted: (...args: number[]) => void;
   addCovered: (...args: number[]) => void;
+  lightOfCodes: (...args: number[]) => void;
 }
 
 /** Where a plane lies; 0 where there is none. */
@@ -47,8 +48,11 @@ const TILE_ROOM = TILE_BYTES + LATTICE_BYTES + OCCLUDER_BYTES / 4;
 /** Small pictures that a kernel looks at, at most. */
 const MOST_SMALLS = TOLD.COUNT;
 
+/** Where the light of each code of 16 bits lies. */
+export const LIGHTS = TABLES + OCCLUDER_BYTES + Math.max(TILE_ROOM, linesOf(MOST_SMALLS));
+
 /** Bytes of shared memory that one worker's kernels need. */
-export const KERNEL_SCRATCH = TABLES + OCCLUDER_BYTES + Math.max(TILE_ROOM, linesOf(MOST_SMALLS));
+export const KERNEL_SCRATCH = LIGHTS + 4 * 65536;
 
 /* Layout of the tables: display codes, parameters, four pixels, then a row of LAYER.BYTES a layer. */
 export const PARAMS = DISPLAY_CODE_STEPS;

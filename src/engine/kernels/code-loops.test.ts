@@ -1,10 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { decodeCodes } from '@/core/color/decode-codes';
 import { createSrgbEncoder, linearOfCodes } from '@/core/color/srgb-codes';
 import { seeded } from '@/core/fixture/seeded';
 import { createAreaShrink } from '@/core/plane/area-shrink';
 import { loadKernels } from '@/engine/pool/node-pool';
-import { seeds } from '../../../test/kernel-planes';
+import { CHANNELS, kernels, planesOf, seeds } from '../../../test/kernel-planes';
 import { createCodeLoops } from './code-loops';
 
 const loops = createCodeLoops(loadKernels());
@@ -41,6 +42,20 @@ describe('loops over codes and the core', () => {
     );
     for (const row of [0, 1]) for (const fill of fills) fill({ from: row, to: row + 1 });
     outs.forEach((out, k) => out.forEach((light) => expect(light).toBeCloseTo(own[[50, 200][k]], 6)));
+  });
+
+  it('take codes to planes of light alike, from any pixel on', () => {
+    const { plane, rgb, release } = planesOf(3);
+    const decoded = linearOfCodes(65535);
+    const room = plane(0, 1, 3 * 300);
+    const codes = new Uint16Array(room.buffer, room.byteOffset, 3 * 300).map((_, i) => (i * 977) & 65535);
+    const shared = new Uint16Array(room.buffer, room.byteOffset, codes.length);
+    shared.set(codes);
+    const [kernel, core] = [rgb(0, 0), rgb(0, 0)];
+    kernels.decodeCodes(kernel, shared, decoded, 41, 199);
+    decodeCodes(core, codes, decoded, 41, 199);
+    for (const name of CHANNELS) expect(kernel[name]).toEqual(core[name]);
+    release();
   });
 
   it('encode light to within a code, clipped, at lengths that four does not divide', () => {

@@ -1,12 +1,15 @@
+import type { decodeCodes } from '@/core/color/decode-codes';
 import { levelOf, type evenOut, type levelling } from '@/core/day/even-out';
 import type { followEdge } from '@/core/matte/refine-edge';
 import { placeDab, type LayDabs } from '@/core/matte/paint-coverage';
 import type { Plane } from '@/core/plane/plane';
 import type { Region } from '@/core/plane/region';
-import { channels, type Bound } from './bound';
+import { channels, LIGHTS, type Bound } from './bound';
 
 /** Kernels of the plate and its mattes. */
 export interface PlateKernels {
+  /** As that of the core. */
+  decodeCodes: typeof decodeCodes;
   /** As `addEnlarged` of the core. */
   addEnlarged: (out: Float32Array, small: Plane, by: Float32Array, region: Region) => void;
   /** As `layDabs` of the core. */
@@ -21,8 +24,24 @@ export interface PlateKernels {
 /** Says that a small picture is to be added. */
 const ADDS = -1;
 
-export function plateKernels({ exports, room, writePlanes, writeSmalls, enlarge }: Bound): PlateKernels {
+export function plateKernels({
+  exports,
+  memory,
+  scratch,
+  room,
+  writePlanes,
+  writeSmalls,
+  enlarge,
+}: Bound): PlateKernels {
+  const lights = new Float32Array(memory.buffer, scratch + LIGHTS, 65536);
+  let held: Float32Array | undefined;
   return {
+    decodeCodes({ r, g, b }, codes, decoded, first, count) {
+      if (held !== decoded) lights.set(decoded);
+      held = decoded;
+      const at = codes.byteOffset + 6 * first;
+      exports.lightOfCodes(r.byteOffset, g.byteOffset, b.byteOffset, at, lights.byteOffset, count);
+    },
     addEnlarged: (out, small, by, region) => enlarge(out, by, small, ADDS, region),
     layDabs(out, dabs, soft, region, erase = false) {
       const { width, height } = region;

@@ -12,7 +12,7 @@ export const plate = stage({
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
   pace: 'heavy',
   kit: () => linearOfCodes(65535),
-  run(out, _, { loaded, kit: decoded }, { of, first, count }) {
-    decodeCodes(of(out), loaded!, decoded, first, count);
+  run(out, _, { loaded, kit: decoded, kernels }, { of, first, count }) {
+    (kernels?.decodeCodes ?? decodeCodes)(of(out), loaded as Uint16Array, decoded, first, count);
   },
 });

@@ -138,8 +138,8 @@ export const skyPicture = stage({
   pace: 'heavy',
   whole: true,
   kit: () => linearOfCodes(65535),
-  run(out, _, { loaded, kit: decoded, prepared: { width, height } }) {
-    decodeCodes(out, loaded!, decoded, 0, width * height);
+  run(out, _, { loaded, kit: decoded, prepared: { width, height }, kernels }) {
+    (kernels?.decodeCodes ?? decodeCodes)(out, loaded as Uint16Array, decoded, 0, width * height);
     out.mean[0] = meanLuminance({ width, height, r: out.r, g: out.g, b: out.b });
   },
 });
