@@ -3,7 +3,16 @@ import { DRAWN, onRow, ROW } from '../test/drawn-street';
 import { groundPoint } from '@/core/geometry/ground';
 import { createCamera } from '@/core/geometry/camera';
 import { beginDrawn } from './support/drawn-photo';
-import { onPicture, openStep, pictureReady, saved, sceneOf } from './support/editor';
+import {
+  brightness,
+  onPicture,
+  openEditor,
+  openStep,
+  pictureReady,
+  saved,
+  sceneOf,
+  toneAt,
+} from './support/editor';
 import { test } from './support/kept-page';
 
 const offerOf = (page: Page) => page.getByRole('region', { name: 'First guess' });
@@ -103,4 +112,29 @@ test('a wall that is drawn beside the foot of the houses snaps to it; with Alt i
   const free = await draw((off) => off > 0.1);
   await page.keyboard.up('Alt');
   expect(Math.max(...free.map(offRow))).toBeGreaterThan(0.1);
+});
+
+test('what the server finds in a new photo is not looked for again in the window, whose picture is the same', async ({
+  browser,
+}) => {
+  const fresh = async () => (await browser.newContext()).newPage();
+  const page = await fresh();
+  const given: string[] = [];
+  page.on('response', (answer) => {
+    const url = new URL(answer.url());
+    if (url.pathname === '/api/results' && answer.status() === 200) given.push(url.searchParams.get('key')!);
+  });
+  const id = await beginDrawn(page);
+  await pictureReady(page);
+  expect(given.map((key) => key.split(' ')[0])).toContain('survey');
+  const alone = await fresh();
+  await alone.route('**/api/results?*', (route) => route.abort());
+  await openEditor(alone, id);
+  for (const u of [0.1, 0.35, 0.6, 0.85])
+    for (const v of [0.1, 0.4, 0.7, 0.95]) {
+      const [helped, own] = [await toneAt(page, u, v), await toneAt(alone, u, v)];
+      expect(Math.abs(brightness(helped) - brightness(own))).toBeLessThan(0.5);
+    }
+  await page.context().close();
+  await alone.context().close();
 });

@@ -92,9 +92,14 @@ class ResultGraph implements Graph {
         facts: kept.facts,
       }));
     }
-    const made = await this.make(want, signal);
-    results?.keep(want.key, copyOf(this.means, made.refs));
-    return made;
+    try {
+      const made = await this.make(want, signal);
+      results?.keep(want.key, copyOf(this.means, made.refs));
+      return made;
+    } catch (error) {
+      results?.forgo(want.key);
+      throw error;
+    }
   }
 
   private async make(want: Want, signal: AbortSignal): Promise<Result> {

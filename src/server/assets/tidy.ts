@@ -15,6 +15,8 @@ export interface Freed {
   /** Smaller copies and developed raw files. */
   derived: number;
   thumbnails: number;
+  /** What was found in photos. */
+  results: number;
   outputs: number;
   bytes: number;
 }
@@ -109,7 +111,15 @@ function createIsCurrent({ db }: Workspace, inUse: ReadonlySet<string>): (name: 
  */
 export async function tidy(space: Workspace, now = Date.now()): Promise<Freed> {
   const { db, dataDir } = space;
-  const freed: Freed = { incoming: 0, assets: 0, derived: 0, thumbnails: 0, outputs: 0, bytes: 0 };
+  const freed: Freed = {
+    incoming: 0,
+    assets: 0,
+    derived: 0,
+    thumbnails: 0,
+    results: 0,
+    outputs: 0,
+    bytes: 0,
+  };
   const rested = now - 60_000 * LIMITS.restMinutes;
   const drop = async (what: Exclude<keyof Freed, 'bytes'>, file: KeptFile) => {
     await rm(file.path, { force: true });
@@ -122,7 +132,7 @@ export async function tidy(space: Workspace, now = Date.now()): Promise<Freed> {
   }
 
   async function dropOver(
-    what: 'derived' | 'thumbnails',
+    what: 'derived' | 'thumbnails' | 'results',
     budget: number,
     isCurrent: (name: string) => boolean,
   ): Promise<void> {
@@ -153,6 +163,7 @@ export async function tidy(space: Workspace, now = Date.now()): Promise<Freed> {
   await dropAssets(inUse);
   await dropOver('derived', LIMITS.derivedBytes, (name) => inUse.has(name.slice(0, 64)));
   await dropOver('thumbnails', LIMITS.thumbnailBytes, createIsCurrent(space, inUse));
+  await dropOver('results', LIMITS.resultBytes, () => true);
   return freed;
 }
 

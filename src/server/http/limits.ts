@@ -39,6 +39,8 @@ export const LIMITS = {
   derivedBytes: 2048 * MEBIBYTE,
   /** Thumbnails that are kept, bytes. */
   thumbnailBytes: 256 * MEBIBYTE,
+  /** Results of stages that are kept, bytes. */
+  resultBytes: 256 * MEBIBYTE,
   /** How long what nothing refers to stays after its last use, minutes. */
   restMinutes: 60,
   /** How long what a window took in, and has not saved yet, stays; days. */

@@ -116,6 +116,9 @@ export const thumbnailRequest = object({
     .required(),
 }).required();
 
+/** Query of a result of a stage: its key. */
+export const resultRequest = object({ key: string().required().max(400) }).required();
+
 const name = () => string().strict().required().trim().max(80);
 
 /** Body of a nocturne that is kept. */

@@ -126,6 +126,11 @@ export const api = {
     const response = await request(`/api/scenes/${sceneId}/plates/${asset}?${query.toString()}`, { signal });
     return new Uint16Array(await response.arrayBuffer());
   },
+  /** What the server's renderer found for a picture of the same scene, packed, where it has. */
+  async result(key: string): Promise<ArrayBuffer | undefined> {
+    const response = await request(`/api/results?key=${encodeURIComponent(key)}`, { cache: 'no-store' });
+    return response.status === 204 ? undefined : response.arrayBuffer();
+  },
   async takeLut(sceneId: string, file: File): Promise<{ asset: string }> {
     const answer = await request(`/api/scenes/${sceneId}/luts`, { method: 'POST', body: file });
     return (await answer.json()) as { asset: string };

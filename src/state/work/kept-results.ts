@@ -1,43 +1,33 @@
-import type { KeptResult, KeptResults } from '@/engine/kept-results';
+import { packResult, unpackResult, type KeptResults } from '@/engine/kept-results';
 import { createKeptStore } from './kept-store';
 
 /** Most results that are kept, the newest: of some two megabytes each. */
 const MOST = 48;
 
-const TOLD = 'x-result';
-
-/** A result's names and lengths, and what was found beside the planes. */
-interface Told {
-  lengths: Record<string, number>;
-  facts: unknown;
-}
+/** For so long after it was opened a scene's results are asked for elsewhere, milliseconds: later ones are made here at once. */
+const OPENING = 15_000;
 
 const addressOf = (key: string) => `/kept-results/${encodeURIComponent(key)}`;
 
-function fileOf({ planes, facts }: KeptResult): Response {
-  const lengths = Object.fromEntries(Object.entries(planes).map(([name, { length }]) => [name, length]));
-  const told = encodeURIComponent(JSON.stringify({ lengths, facts } satisfies Told));
-  return new Response(new Blob(Object.values(planes)), { headers: { [TOLD]: told } });
-}
+/** Where else results may be had: packed ones. */
+export type AskForResult = (key: string) => Promise<ArrayBuffer | undefined>;
 
-async function resultIn(file: Response): Promise<KeptResult | undefined> {
-  const { lengths, facts } = JSON.parse(decodeURIComponent(file.headers.get(TOLD)!)) as Told;
-  const floats = new Float32Array(await file.arrayBuffer());
-  let end = 0;
-  const planes = Object.entries(lengths).map(
-    ([name, length]) => [name, floats.subarray(end, (end += length))] as const,
-  );
-  return end === floats.length ? { planes: Object.fromEntries(planes), facts } : undefined;
-}
-
-/** Results of stages in the browser's own store. */
-export function createKeptResults(): KeptResults {
+/** Results of stages in the browser's own store; while a scene opens also those that `ask` gives. */
+export function createKeptResults(ask: AskForResult, now = () => performance.now()): KeptResults {
   const store = createKeptStore('results', MOST);
+  const opened = now();
+  const keep = (key: string, packed: BufferSource) => void store.keep(addressOf(key), new Response(packed));
   return {
     async find(key) {
       const file = await store.find(addressOf(key));
-      return file && resultIn(file).catch(() => undefined);
+      const own = file && unpackResult(await file.arrayBuffer());
+      if (own || now() - opened > OPENING) return own;
+      const packed = await ask(key).catch(() => undefined);
+      const result = packed && unpackResult(packed);
+      if (packed && result) keep(key, packed);
+      return result;
     },
-    keep: (key, result) => void store.keep(addressOf(key), fileOf(result)),
+    keep: (key, result) => keep(key, packResult(result)),
+    forgo: () => {},
   };
 }

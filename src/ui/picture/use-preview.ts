@@ -89,7 +89,7 @@ const assetsOf = (
   },
   lut: async (asset, signal) => parseCube(await api.lutText(sceneId, asset, signal)),
   coverage: (asset, signal) => api.coverage(sceneId, asset, signal),
-  results: createKeptResults(),
+  results: createKeptResults((key) => api.result(key)),
 });
 
 /** Says on a canvas whether its picture is still to change. */
