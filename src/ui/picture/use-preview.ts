@@ -9,6 +9,7 @@ import { onReturn } from '@/state/session/connection';
 import { MEMORY, type Engine } from '@/state/work/engine';
 import { createKeptFrames } from '@/state/work/kept-frames';
 import { createKeptResults } from '@/state/work/kept-results';
+import { createLoadAhead } from '@/state/work/load-ahead';
 import { createPreview, type Paint, type Preview } from '@/state/work/preview';
 import type { Scene } from '@/core/scene/schema';
 import type { EditorSession } from '../editor/editor-context';
@@ -53,7 +54,9 @@ function startPreview({ engine, session, canvases, isFitted, regionShown, onFaul
   const onDay = (codes: Uint16Array, region: Region) =>
     days.set(regionKey(region), toneHistogram(paintDay(codes, region)));
   const assets = assetsOf(id, scene.plate.asset, onDay);
-  const renderer = createRenderer(engine.arena, engine.pool, assets, MEMORY.kept);
+  const ahead = createLoadAhead(assets.codes);
+  const files = { ...assets, codes: ahead.codes };
+  const renderer = createRenderer(engine.arena, engine.pool, files, MEMORY.kept);
   const lasting = new AbortController();
   const busy = busySign(canvases.night);
   const readers = readersOf(renderer, lasting.signal, regionShown);
@@ -67,7 +70,10 @@ function startPreview({ engine, session, canvases, isFitted, regionShown, onFaul
   };
   const preview = createPreview(renderer, show, busy.making, onFault, createKeptFrames(id));
   return {
-    show: (wish) => preview.show(wish),
+    show(wish) {
+      ahead.begin(scene.plate.asset, wish.region, lasting.signal);
+      preview.show(wish);
+    },
     stop() {
       readout.setState(Object.fromEntries(Object.keys(readers).map((name) => [name, undefined])));
       lasting.abort();
