@@ -7,6 +7,7 @@ import { SCENE_VERSION } from '@/core/scene/schema';
 import { surveySize } from '@/engine/sizes';
 import { LIMITS } from '@/server/http/limits';
 import sharp from 'sharp';
+import { DRAWN, drawnStreet } from '../test/drawn-street';
 import { copyOf, sceneOf } from './support/editor';
 
 interface Fault {
@@ -185,6 +186,27 @@ test('an opening window gets the night that is kept, and the day until one is', 
   const night = await thumbnail('night');
   expect(opening.equals(night)).toBe(false);
   expect((await thumbnail('opening')).equals(night)).toBe(true);
+});
+
+test('results are asked for by a key of some length and a build; to another build nothing is given', async ({
+  page,
+  request,
+}) => {
+  const status = async (query: string) => (await request.get(`/api/results?${query}`)).status();
+  expect(await status('build=')).toBe(400);
+  expect(await status('key=survey')).toBe(400);
+  expect(await status(`build=&key=${'k'.repeat(401)}`)).toBe(400);
+  expect(await status('build=&key=../../scenes.sqlite')).toBe(204);
+  const asked = page.waitForRequest(
+    (sent) => sent.url().includes('/api/results?') && sent.url().includes('survey'),
+  );
+  const data = await drawnStreet(DRAWN);
+  const begun = await request.post('/api/scenes?name=street.jpg', { data });
+  await page.goto(`/scenes/${((await begun.json()) as { id: string }).id}`);
+  const own = (await asked).url();
+  const answered = async (url: string) => (await request.get(url)).status();
+  await expect.poll(() => answered(own)).toBe(200);
+  expect(await answered(own.replace(/build=\d+/, 'build=1'))).toBe(204);
 });
 
 test('a stale base gets 409 with the newest revision, and changes nothing', async ({ request }) => {

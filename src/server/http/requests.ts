@@ -116,8 +116,11 @@ export const thumbnailRequest = object({
     .required(),
 }).required();
 
-/** Query of a result of a stage: its key. */
-export const resultRequest = object({ key: string().required().max(400) }).required();
+/** Query of a result of a stage: its key, and the build that asks. */
+export const resultRequest = object({
+  key: string().required().max(400),
+  build: string().defined().max(40),
+}).required();
 
 const name = () => string().strict().required().trim().max(80);
 

@@ -128,7 +128,8 @@ export const api = {
   },
   /** What the server's renderer found for a picture of the same scene, packed, where it has. */
   async result(key: string): Promise<ArrayBuffer | undefined> {
-    const response = await request(`/api/results?key=${encodeURIComponent(key)}`, { cache: 'no-store' });
+    const query = new URLSearchParams({ key, build: process.env.SUNDEW_BUILD ?? '' });
+    const response = await request(`/api/results?${query.toString()}`, { cache: 'no-store' });
     return response.status === 204 ? undefined : response.arrayBuffer();
   },
   async takeLut(sceneId: string, file: File): Promise<{ asset: string }> {
