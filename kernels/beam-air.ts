@@ -2,10 +2,9 @@
  * What haze scatters of a beam, four pixels at a time. The same as src/core/light/add-beam-air.ts: same formulas, 32-bit.
  */
 
+import { clamped, ONE, ZERO } from './film';
 import { PER_CUTOFF_SOFT } from './generated';
 
-const ZERO = f32x4.splat(0);
-const ONE = f32x4.splat(1);
 const LANES = f32x4(0, 1, 2, 3);
 const SIGN = i32x4.splat(0x80000000);
 
@@ -136,7 +135,7 @@ export function addBeamAir(air: usize, reachPlane: usize, params: usize, width: 
       const lit = f32x4.div(
         f32x4.mul(
           f32x4.mul(f32x4.mul(weight, brightest), f32x4.pmax(ZERO, seen)),
-          f32x4.pmin(ONE, f32x4.pmax(ZERO, under)),
+          clamped(under),
         ),
         h,
       );

@@ -1,5 +1,5 @@
 /* Codes of pictures and their light: rows of a picture that is shrunk, and sRGB. The same as src/core/plane/area-shrink.ts, 32-bit. */
-import { ONE, ZERO } from './film';
+import { clamped, ZERO } from './film';
 import { exponential } from './line-coverage';
 import { logarithm } from './logarithm';
 
@@ -71,7 +71,7 @@ export function narrowRow(out: usize, row: usize, first: usize, begin: usize, we
 /** Writes light as 16-bit codes of sRGB, clipped to 0 and 1; `count` in whole fours. */
 export function encodeLight(out: usize, light: usize, count: i32): void {
   for (let i = 0; i < count; i += 4, out += 8, light += 16) {
-    const own = f32x4.pmin(ONE, f32x4.pmax(ZERO, v128.load(light)));
+    const own = clamped(v128.load(light));
     const power = exponential(f32x4.mul(PER_POWER, logarithm(f32x4.pmax(LINEAR, own))));
     const bent = f32x4.sub(f32x4.mul(SCALE, power), SHIFT);
     const code = v128.bitselect(f32x4.mul(SLOPE, own), bent, f32x4.le(own, LINEAR));

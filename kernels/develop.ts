@@ -1,5 +1,5 @@
 /* The film from light to display codes, four pixels at a time. The same as src/core/film/develop-light.ts. */
-import { develop as curve, luminance, ONE, splatAt, ZERO } from './film';
+import { clamped, develop as curve, luminance, ONE, splatAt } from './film';
 
 /** Adding 2^23 leaves a float's nearest whole number in its low mantissa bits. */
 const WHOLE = f32x4.splat(8388608);
@@ -7,7 +7,7 @@ const LOW_BITS = i32x4.splat(0x7fffff);
 
 @inline
 function steps(display: v128, last: v128): v128 {
-  const held = f32x4.pmin(ONE, f32x4.pmax(ZERO, display));
+  const held = clamped(display);
   return v128.and(f32x4.add(f32x4.mul(f32x4.sqrt(held), last), WHOLE), LOW_BITS);
 }
 

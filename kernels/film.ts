@@ -11,6 +11,12 @@ export const ONE = f32x4.splat(1);
 const HALF = f32x4.splat(0.5);
 const FOUR = f32x4.splat(4);
 
+/** No less than 0 and no more than 1. */
+@inline
+export function clamped(value: v128): v128 {
+  return f32x4.pmin(ONE, f32x4.pmax(ZERO, value));
+}
+
 @inline
 export function splatAt(at: usize, offset: usize): v128 {
   return v128.load32_splat(at + offset);

@@ -1,5 +1,5 @@
 /* A coverage whose edge follows the plate's, four pixels at a time. The same as `followEdge` of src/core/matte/refine-edge.ts, 32-bit. */
-import { ONE, ZERO } from './film';
+import { clamped, ZERO } from './film';
 import { EDGE_VEIL, PART, PER_EDGE_VEIL, SMALL_BYTES } from './generated';
 import { begin, readyAll, seenAt } from './small';
 
@@ -38,7 +38,7 @@ export function followEdge(planes: usize, smalls: usize, lines: usize, width: i3
         );
         const value = f32x4.add(colored, seenAt(smalls + 3 * SMALL_BYTES, along));
         const clear = f32x4.mul(f32x4.sub(value, VEIL), PER_VEIL);
-        v128.store(out + at, f32x4.pmin(ONE, f32x4.pmax(ZERO, clear)));
+        v128.store(out + at, clamped(clear));
       }
     }
   }

@@ -1,12 +1,12 @@
 /* Coverage by land of four places at a time. The same as src/core/sky/land-share.ts, 32-bit. */
-import { luminance, ONE, ZERO } from './film';
+import { clamped, luminance, ONE, ZERO } from './film';
 import {
   LAND_APART_FROM, LAND_APART_TO, LAND_ASTRAY_FROM, LAND_ASTRAY_TO, LAND_AROUND, LAND_BLUER_FROM, LAND_BLUER_TO, LAND_DARKEST,
   LAND_DARK_FROM, LAND_DARK_TO, LAND_DEEPEST, LAND_FOREIGN_FROM, LAND_FOREIGN_TO, LAND_LIGHTER_FROM, LAND_LIGHTER_TO, LAND_LIGHTEST,
   LAND_OWN_DARK_FROM, LAND_OWN_DARK_TO, LAND_SAME_FROM, LAND_SAME_TO, LAND_THING_FROM, LAND_THING_TO, LAND_UNEVEN_FROM,
   LAND_UNEVEN_TO, SMALL_BYTES, TOLD_EVEN, TOLD_FLOOR, TOLD_LAND, TOLD_LEAVES, TOLD_NEAR_SKY, TOLD_SKY, TOLD_WITHIN_LAND, TOLD_WITHIN_SKY,
 } from './generated';
-import { clamped, smoothStep } from './smooth-step';
+import { smoothStep } from './smooth-step';
 import { seenAt } from './small';
 
 const LEAST = f32x4.splat(1e-4);

@@ -1,3 +1,4 @@
+import { clamped, ONE, ZERO } from './film';
 import {
   LIT_AIR, LIT_ALPHA, LIT_LAND, LIT_NORMAL_X, LIT_NORMAL_Y, LIT_NORMAL_Z, LIT_REACH,
   LIT_SHEEN, LIT_SHINE, LIT_SPILL, LIT_UNKNOWN_FACING, PER_CUTOFF_SOFT, TILE_RAYS,
@@ -12,8 +13,6 @@ import { inTile, SEEN } from './tile';
  * src/core/light/add-point-air.ts: same formulas, 32-bit, with a polynomial atan.
  */
 
-const ZERO = f32x4.splat(0);
-const ONE = f32x4.splat(1);
 const LANES = f32x4(0, 1, 2, 3);
 const PER_CUTOFF = f32x4.splat(PER_CUTOFF_SOFT);
 /** One over pi. */
@@ -137,7 +136,7 @@ export function lightTile(
               f32x4.mul(f32x4.add(cutoff, f32x4.mul(lz, perDistance)), PER_CUTOFF),
               HALF,
             );
-            const sent = f32x4.mul(ahead, f32x4.pmin(ONE, f32x4.pmax(ZERO, under)));
+            const sent = f32x4.mul(ahead, clamped(under));
             reaching = f32x4.mul(reaching, f32x4.add(even, sent));
           }
           lit = f32x4.mul(reaching, cosine);

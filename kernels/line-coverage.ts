@@ -1,6 +1,6 @@
 /* Coverages by guided lines, four at a time. */
 import { fading } from './fading';
-import { ONE, ZERO } from './film';
+import { clamped, ONE, ZERO } from './film';
 import { STEEP_FROM, STEEP_TO } from './generated';
 import { logarithm } from './logarithm';
 
@@ -25,5 +25,5 @@ export function rootOf(light: v128): v128 {
 @inline
 export function coverageAt(slope: v128, offset: v128, root: v128): v128 {
   const steep = f32x4.mul(f32x4.sub(f32x4.add(f32x4.mul(slope, root), offset), FROM), PER_STEEP);
-  return f32x4.pmin(ONE, f32x4.pmax(ZERO, steep));
+  return clamped(steep);
 }

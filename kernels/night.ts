@@ -17,16 +17,11 @@ import {
   TONE_STEPS,
 } from './generated';
 import { lookUp } from './look-up';
-import { develop, luminance, ONE, splatAt, undevelop, ZERO } from './film';
+import { clamped, develop, luminance, ONE, splatAt, undevelop, ZERO } from './film';
 
 const STEP_COUNT = f32x4.splat(<f32>GRADE_STEPS);
 const LAST_STEP = i32x4.splat(GRADE_STEPS - 1);
 const LAST_TONE = i32x4.splat(TONE_STEPS - 1);
-
-@inline
-function clamp4(value: v128): v128 {
-  return f32x4.pmin(ONE, f32x4.pmax(ZERO, value));
-}
 
 /** Values of a table between its entries, at four places; `stride` in bytes from an entry to the next. */
 @inline
@@ -51,7 +46,7 @@ function read(table: usize, at: v128, last: v128, stride: i32): v128 {
 
 @inline
 function overRoot(table: usize, light: v128): v128 {
-  return read(table, f32x4.mul(f32x4.sqrt(clamp4(light)), STEP_COUNT), LAST_STEP, 4);
+  return read(table, f32x4.mul(f32x4.sqrt(clamped(light)), STEP_COUNT), LAST_STEP, 4);
 }
 
 /**
@@ -127,9 +122,9 @@ export function nightBase(
       const filmG = develop(f32x4.add(f32x4.mul(keep, sceneG), into), toe);
       const filmB = develop(f32x4.add(f32x4.mul(keep, sceneB), into), toe);
       const back = f32x4.mul(inset, luminance(filmR, filmG, filmB));
-      let dr = clamp4(f32x4.mul(f32x4.sub(filmR, back), perKeep));
-      let dg = clamp4(f32x4.mul(f32x4.sub(filmG, back), perKeep));
-      let db = clamp4(f32x4.mul(f32x4.sub(filmB, back), perKeep));
+      let dr = clamped(f32x4.mul(f32x4.sub(filmR, back), perKeep));
+      let dg = clamped(f32x4.mul(f32x4.sub(filmG, back), perKeep));
+      let db = clamped(f32x4.mul(f32x4.sub(filmB, back), perKeep));
       if (onLuminance) {
         const y4 = luminance(dr, dg, db);
         const shaped = overRoot(tables, y4);
@@ -144,23 +139,23 @@ export function nightBase(
         db = overRoot(tables, db);
       }
       if (colored) {
-        const tone = f32x4.mul(clamp4(luminance(dr, dg, db)), toneCount);
+        const tone = f32x4.mul(clamped(luminance(dr, dg, db)), toneCount);
         const strip = tables + TABLES_BY_TONE;
         dr = f32x4.add(dr, f32x4.mul(strength, f32x4.sub(read(strip, tone, LAST_TONE, 12), dr)));
         dg = f32x4.add(dg, f32x4.mul(strength, f32x4.sub(read(strip + 4, tone, LAST_TONE, 12), dg)));
         db = f32x4.add(db, f32x4.mul(strength, f32x4.sub(read(strip + 8, tone, LAST_TONE, 12), db)));
       }
-      dr = clamp4(f32x4.mul(f32x4.sub(dr, low), stretch));
-      dg = clamp4(f32x4.mul(f32x4.sub(dg, low), stretch));
-      db = clamp4(f32x4.mul(f32x4.sub(db, low), stretch));
+      dr = clamped(f32x4.mul(f32x4.sub(dr, low), stretch));
+      dg = clamped(f32x4.mul(f32x4.sub(dg, low), stretch));
+      db = clamped(f32x4.mul(f32x4.sub(db, low), stretch));
       if (looks) {
         v128.store(pixels, dr);
         v128.store(pixels + 16, dg);
         v128.store(pixels + 32, db);
         for (let k: usize = 0; k < 16; k += 4) lookUp(pixels + k, lut, params, lutSize, curves);
-        dr = clamp4(f32x4.add(dr, f32x4.mul(lutStrength, f32x4.sub(v128.load(pixels), dr))));
-        dg = clamp4(f32x4.add(dg, f32x4.mul(lutStrength, f32x4.sub(v128.load(pixels + 16), dg))));
-        db = clamp4(f32x4.add(db, f32x4.mul(lutStrength, f32x4.sub(v128.load(pixels + 32), db))));
+        dr = clamped(f32x4.add(dr, f32x4.mul(lutStrength, f32x4.sub(v128.load(pixels), dr))));
+        dg = clamped(f32x4.add(dg, f32x4.mul(lutStrength, f32x4.sub(v128.load(pixels + 16), dg))));
+        db = clamped(f32x4.add(db, f32x4.mul(lutStrength, f32x4.sub(v128.load(pixels + 32), db))));
       }
       // Over the knee of the ceiling tones are bent, all channels alike.
       const brightestTone = f32x4.pmax(f32x4.pmax(dr, dg), f32x4.pmax(db, darkest));

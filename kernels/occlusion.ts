@@ -10,11 +10,10 @@
  * then coverages at which walls end, laid out like standees.
  */
 
+import { clamped, ONE, ZERO } from './film';
 import { LAST_SOFT_LEVEL, OCCLUDER_SIGHT, ON_WALL, SHADOW_ENDS, SHARPEST_EDGE, TILE_LIST } from './generated';
 import { binaryLogarithm } from './logarithm';
 
-const ZERO = f32x4.splat(0);
-const ONE = f32x4.splat(1);
 const SHARPEST = f32x4.splat(SHARPEST_EDGE);
 
 @inline
@@ -22,16 +21,11 @@ function at(from: usize, index: usize): v128 {
   return v128.load32_splat(from + (index << 2));
 }
 
-@inline
-function clamp(value: v128): v128 {
-  return f32x4.pmin(ONE, f32x4.pmax(ZERO, value));
-}
-
 /** Share of a source that an edge covers, by how far inside of it the middle of the ray passes. */
 @inline
 function covered(inside: v128, radius: v128): v128 {
   const soft = f32x4.pmax(SHARPEST, radius);
-  const t = clamp(f32x4.div(f32x4.add(inside, soft), f32x4.add(soft, soft)));
+  const t = clamped(f32x4.div(f32x4.add(inside, soft), f32x4.add(soft, soft)));
   const curve = f32x4.sub(f32x4.splat(3), f32x4.add(t, t));
   return f32x4.mul(f32x4.mul(t, t), curve);
 }
@@ -218,7 +212,7 @@ export function seenPast(
       const ey = at(c, 3);
       const wx = f32x4.sub(x, ax);
       const wy = f32x4.sub(y, ay);
-      const along = clamp(f32x4.mul(f32x4.add(f32x4.mul(wx, ex), f32x4.mul(wy, ey)), at(c, 4)));
+      const along = clamped(f32x4.mul(f32x4.add(f32x4.mul(wx, ex), f32x4.mul(wy, ey)), at(c, 4)));
       const dx = f32x4.sub(wx, f32x4.mul(along, ex));
       const dy = f32x4.sub(wy, f32x4.mul(along, ey));
       nearest = f32x4.pmin(nearest, f32x4.add(f32x4.mul(dx, dx), f32x4.mul(dy, dy)));

@@ -1,13 +1,8 @@
 /* Smooth steps, four at a time. The same as `smoothStep` of src/core/plane/smooth-step.ts, 32-bit. */
-import { ONE, ZERO } from './film';
+import { clamped } from './film';
 
 const TWO = f32x4.splat(2);
 const THREE = f32x4.splat(3);
-
-@inline
-export function clamped(value: v128): v128 {
-  return f32x4.pmin(ONE, f32x4.pmax(ZERO, value));
-}
 
 @inline
 export function smoothStep(from: f32, to: f32, value: v128): v128 {
