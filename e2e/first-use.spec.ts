@@ -2,6 +2,7 @@ import { expect, type Page } from '@playwright/test';
 import { DRAWN, onRow, ROW } from '../test/drawn-street';
 import { groundPoint } from '@/core/geometry/ground';
 import { createCamera } from '@/core/geometry/camera';
+import { SURVEY_WIDTH } from '@/core/survey/survey';
 import { beginDrawn } from './support/drawn-photo';
 import {
   brightness,
@@ -137,4 +138,25 @@ test('what the server finds in a new photo is not looked for again in the window
     }
   await page.context().close();
   await alone.context().close();
+});
+
+test('the day stays fine where its fine copy comes before the coarse one', async ({ browser }) => {
+  const page = await (await browser.newContext()).newPage();
+  let came: () => void;
+  const fine = new Promise<void>((resolve) => (came = resolve));
+  await page.route('**/plates/**', async (route) => {
+    const width = Number(new URL(route.request().url()).searchParams.get('fullWidth'));
+    if (width <= SURVEY_WIDTH) {
+      await fine;
+      return route.continue();
+    }
+    await route.fulfill({ response: await route.fetch() });
+    came();
+  });
+  await beginDrawn(page);
+  const wide = (canvas: string) =>
+    page.getByTestId(canvas).evaluate((one) => (one as HTMLCanvasElement).width);
+  expect(await wide('night')).toBeGreaterThan(SURVEY_WIDTH);
+  expect(await wide('day')).toBe(await wide('night'));
+  await page.context().close();
 });

@@ -48,6 +48,7 @@ export function shownOn({ style }: HTMLCanvasElement): {
 export function createPainter({ night, coarse, day, dayPart }: PictureCanvases) {
   const days = new Map<string, ImageData>();
   let frames = 0;
+  let dayWidth = 0;
 
   function put(canvas: HTMLCanvasElement, image: ImageData, region: Region): void {
     if (canvas.width !== image.width) canvas.width = image.width;
@@ -78,7 +79,10 @@ export function createPainter({ night, coarse, day, dayPart }: PictureCanvases) 
         image.data[to + 3] = 255;
       }
       if (isWhole(region)) {
-        if (region.width >= day.width || frames === 0) put(day, image, region);
+        // Of a fine day and a coarse one, either may come first.
+        if (region.width < dayWidth) return image.data;
+        dayWidth = region.width;
+        put(day, image, region);
         return image.data;
       }
       days.set(regionKey(region), image);
