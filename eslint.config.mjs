@@ -10,11 +10,12 @@ const ARROWS = {
   engine: ['core'],
   server: ['core', 'db', 'engine'],
   segment: ['core'],
-  state: ['core', 'engine', 'segment'],
+  detect: ['core', 'segment'],
+  state: ['core', 'engine', 'segment', 'detect'],
   ui: ['core', 'engine', 'state'],
 };
 
-const LAYERS = ['core', 'db', 'engine', 'segment', 'server', 'state', 'ui', 'app'];
+const LAYERS = ['core', 'db', 'engine', 'segment', 'detect', 'server', 'state', 'ui', 'app'];
 
 /** Folders of the core: each may import from those before it, and from none behind. */
 const CORE = [

@@ -10,7 +10,8 @@ const headers = [
 ];
 
 /** What browsers may keep for good: each build asks for it by another address. */
-const KEPT = '/:file(kernels.wasm|opencv.wasm|segment-worker.js)';
+const KEPT =
+  '/:file(kernels.wasm|opencv.wasm|segment-worker.js|detect-worker.js|things.wasm|things.json|things.bin)';
 const forGood = [{ key: 'Cache-Control', value: 'public, max-age=31536000, immutable' }];
 
 const config: NextConfig = {

@@ -1,6 +1,6 @@
-// Bundles what runs on the server's worker threads; the command line, which so begins at once; and the browser's segmentation,
-// whose OpenCV is too large for the pages' bundler. Decoders that carry their own WebAssembly stay packages.
-import { readFile, writeFile } from 'node:fs/promises';
+// Bundles what runs on the server's worker threads; the command line, which so begins at once; and what finds edges and sees things in
+// the browser, whose OpenCV and TensorFlow are too large for the pages' bundler. Decoders that carry their own WebAssembly stay packages.
+import { copyFile, readFile, writeFile } from 'node:fs/promises';
 import { build, type Plugin } from 'esbuild';
 
 /** Bundles for Node. */
@@ -40,15 +40,37 @@ const binaryApart: Plugin = {
     }),
 };
 
-await build({
-  entryPoints: { 'segment-worker': 'src/segment/segment.worker.ts' },
+/** Bundles for workers of the browser. */
+const forBrowser = {
   outdir: 'public',
   bundle: true,
   platform: 'browser',
   format: 'iife',
   target: 'es2022',
+  logLevel: 'error',
+} as const;
+
+await build({
+  ...forBrowser,
+  entryPoints: { 'segment-worker': 'src/segment/segment.worker.ts' },
   // OpenCV asks for these only where it finds itself in Node.
   external: ['fs', 'path', 'crypto'],
   plugins: [binaryApart],
-  logLevel: 'error',
 });
+
+await build({
+  ...forBrowser,
+  entryPoints: { 'detect-worker': 'src/detect/detect.worker.ts' },
+  minify: true,
+  external: ['fs', 'path', 'crypto', 'util', 'worker_threads', 'perf_hooks', 'os'],
+});
+
+/** What the network is served from: how it is built, its weights, and what runs it. */
+const NETWORK = {
+  'things.json': '@vladmandic/human/models/centernet.json',
+  'things.bin': '@vladmandic/human/models/centernet.bin',
+  'things.wasm': '@tensorflow/tfjs-backend-wasm/dist/tfjs-backend-wasm-simd.wasm',
+};
+for (const [name, file] of Object.entries(NETWORK)) {
+  await copyFile(`node_modules/${file}`, `public/${name}`);
+}

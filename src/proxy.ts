@@ -4,12 +4,13 @@ import { AppError } from '@/server/http/app-error';
 import { guardRequest } from '@/server/http/guard';
 
 /**
- * OpenCV writes its bindings as JavaScript while it loads. Only its own worker may do so, which has no document and reads
- * nothing but OpenCV itself.
+ * Workers that are files of their own have no document, and read nothing but what they run. OpenCV writes its bindings as JavaScript
+ * while it loads: only its own worker may do so.
  */
-const SEGMENT_WORKER = '/segment-worker.js';
-const SEGMENT_POLICY =
-  "default-src 'none'; script-src 'self' 'unsafe-eval' 'wasm-unsafe-eval'; connect-src 'self'";
+const WORKERS: Record<string, string> = {
+  '/segment-worker.js': `'self' 'unsafe-eval' 'wasm-unsafe-eval'`,
+  '/detect-worker.js': `'self' 'wasm-unsafe-eval'`,
+};
 
 /** Pages answer only this machine, and run only their own scripts. Routes under /api guard themselves. */
 export function proxy(request: NextRequest): NextResponse {
@@ -19,9 +20,13 @@ export function proxy(request: NextRequest): NextResponse {
     if (error instanceof AppError) return new NextResponse(error.message, { status: error.status });
     throw error;
   }
-  if (request.nextUrl.pathname === SEGMENT_WORKER) {
+  const worker = WORKERS[request.nextUrl.pathname];
+  if (worker) {
     const response = NextResponse.next();
-    response.headers.set('content-security-policy', SEGMENT_POLICY);
+    response.headers.set(
+      'content-security-policy',
+      `default-src 'none'; script-src ${worker}; connect-src 'self'`,
+    );
     return response;
   }
   const nonce = randomBytes(16).toString('base64');

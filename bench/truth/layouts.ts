@@ -5,23 +5,28 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import { middleOf } from '@/core/plane/middle-of';
 import { median } from '@/core/plane/median';
+import type { EdgeStroke } from '@/core/matte/pass';
 import { newScene } from '@/core/scene/new-scene';
 import type { Scene } from '@/core/scene/schema';
+import { coverageOf } from '@/engine/readouts/coverage';
 import { hungIn } from '@/engine/readouts/hung';
 import { landOf } from '@/engine/readouts/land';
 import { smallSpot } from '@/engine/readouts/small-spot';
 import type { ClickedLamp } from '@/engine/stages/hung';
 import { relief } from '@/engine/stages/relief';
+import { DetectService } from '@/detect/detect-service';
 import { SegmentService } from '@/segment/segment-service';
 import { whenReady, type OpenCv } from '@/segment/opencv';
-import { receiveFromDisk } from '@/server/assets/asset-store';
+import type { Picture } from '@/segment/picture';
+import { receiveBytes, receiveFromDisk } from '@/server/assets/asset-store';
+import { takeCoverage } from '@/server/assets/coverage-store';
 import { openWorkspace } from '@/server/assets/workspace';
 import { createServerRenderer } from '@/server/output/render-service';
 import { takePlate } from '@/server/scenes/intake';
-import { guessedWall } from '@/state/actions/plan-actions';
-import { guessPlan, type PlanGuess } from '@/state/actions/plan-guess';
+import { guessedWall, newWall } from '@/state/actions/plan-actions';
+import { guessPlan, type Clues } from '@/state/actions/plan-guess';
+import { readNetwork } from '../../test/thing-network';
 import {
   lampTwinFinds,
   sumOfFinds,
@@ -31,6 +36,7 @@ import {
   type Finds,
 } from './layout-alike';
 import { distanceShares, lampDistances } from './layout-lamps';
+import { rightStanding, stood } from './layout-standing';
 import { layoutNames, placeOf, readLayout, SHOWS, type Layout } from './layout-files';
 import { otherTake } from './other-takes';
 import { compareCoverage, TRUTH } from './truth-files';
@@ -41,14 +47,12 @@ const FACING = { within: 10, share: 0.7 } as const;
 /** Share of a wall's foot that is seen from which it is held against the truth. */
 const SEEN = 0.1;
 
-/** What stands on the ground by itself: things, lamps and their posts. */
-const STANDS: ReadonlySet<number> = new Set([SHOWS.standing, SHOWS.lamp, SHOWS.glass]);
-
 const dataDir = await mkdtemp(join(tmpdir(), 'sundew-layouts-'));
 const space = openWorkspace(dataDir);
 const renderer = createServerRenderer(space);
 const never = new AbortController().signal;
 const ready = whenReady(createRequire(import.meta.url)('@techstark/opencv-js') as OpenCv);
+const network = readNetwork();
 const land = (scene: Scene) => renderer.read(landOf(scene), never);
 
 const share = (part: number, all: number) => (all > 0 ? part / all : NaN);
@@ -61,9 +65,25 @@ async function sceneOn({ name, photo }: Layout): Promise<Scene> {
 
 async function serviceOn({ photo }: Layout) {
   const { data, info } = await sharp(photo).raw().toBuffer({ resolveWithObject: true });
-  const service = new SegmentService(ready);
-  service.open({ width: info.width, height: info.height, rgb: new Uint8Array(data) });
-  return service;
+  const [edges, things] = [new SegmentService(ready), new DetectService(network)];
+  const picture = { width: info.width, height: info.height, rgb: new Uint8Array(data) };
+  for (const service of [edges, things]) service.open(picture);
+  const clues: Clues = {
+    straightLines: () => edges.straightLines(),
+    uprightThings: () => edges.uprightThings(),
+    seenThings: (horizon) => things.things(horizon),
+    standingThings: (horizon) => edges.standingThings(horizon),
+  };
+  return { edges, clues, picture };
+}
+
+/** What the edge brush finds by a stroke, kept as an asset. */
+async function brushed(service: SegmentService, { width, height }: Picture, stroke: EdgeStroke) {
+  const found = await service.brush(undefined, stroke);
+  const png = await sharp(found, { raw: { width, height, channels: 1 } })
+    .png()
+    .toBuffer();
+  return (await takeCoverage(space, await receiveBytes(dataDir, png))).asset;
 }
 
 /** The relief of a scene at the pixels of the truth: the nearest of the small copy. */
@@ -112,21 +132,6 @@ function facing(seen: ReliefAtTruth, { ids, normals }: Layout) {
   return { buildings, said, right };
 }
 
-/** How many of the posts and things that are said stand where something stands: at their middle, or beside it. */
-function rightStanding({ posts, things }: PlanGuess, { ids }: Layout): number {
-  const middles = [
-    ...posts.map(({ outline }) => middleOf(outline)),
-    ...things.map(({ loop }) => {
-      const [us, vs] = [0, 1].map((axis) => loop.filter((_, i) => i % 2 === axis));
-      return { u: (Math.min(...us) + Math.max(...us)) / 2, v: (Math.min(...vs) + Math.max(...vs)) / 2 };
-    }),
-  ];
-  return middles.filter(({ u, v }) => {
-    const at = Math.floor(v * TRUTH.height) * TRUTH.width + Math.floor(u * TRUTH.width);
-    return [at - 1, at, at + 1].some((i) => STANDS.has(ids[i]));
-  }).length;
-}
-
 const withPlan = (scene: Scene, plan: Partial<Scene['plan']>): Scene => ({
   ...scene,
   plan: { ...scene.plan, ...plan },
@@ -150,9 +155,7 @@ function byHand(scene: Scene, { known }: Layout): Scene {
     .filter(({ visible }) => visible > SEEN)
     .sort((a, b) => size(b) - size(a))
     .slice(0, 2)
-    .map(({ from, to, height_m }) =>
-      guessedWall(scene, { foot: [placeOf(from), placeOf(to)], height: height_m }),
-    );
+    .map(({ from, to, height_m }) => newWall(scene, placeOf(from), placeOf(to), height_m));
   return withPlan(scene, {
     ...{ horizon: known.horizon, lens: known.focal_mm_35, eyeHeight: known.eye_height_m, walls },
   });
@@ -174,23 +177,29 @@ for (const name of await layoutNames()) {
   layout.photo = await otherTake(layout.photo, process.argv[2], dataDir);
   const scene = await sceneOn(layout);
   const start = performance.now();
-  const service = await serviceOn(layout);
-  const guess = await guessPlan(scene, service, land);
+  const { edges: service, clues, picture } = await serviceOn(layout);
+  const guess = await guessPlan(scene, clues, land);
   const seconds = (performance.now() - start) / 1000;
   const { known } = layout;
   const horizon = guess.horizon ?? scene.plan.horizon;
   const lens = guess.lens ?? scene.plan.lens;
-  const guessed = withPlan(scene, { horizon, lens });
+  const eyeHeight = guess.eyeHeight ?? scene.plan.eyeHeight;
+  const guessed = withPlan(scene, { horizon, lens, eyeHeight });
   const walled = withPlan(guessed, { walls: guess.walls.map((wall) => guessedWall(guessed, wall)) });
+  const whole = await stood(walled, guess, {
+    find: (stroke) => brushed(service, picture, stroke),
+    coverage: (of, id) => renderer.read(coverageOf(of, id), never),
+  });
   const seen = await reliefAtTruth(walled);
   const faced = facing(seen, layout);
   const off = (side: 'left' | 'right') => Math.abs(horizon[side] - known.horizon[side]);
   const row = {
     sky: skyIou(seen, layout),
-    ground: groundIou(seen, layout),
+    ground: groundIou(await reliefAtTruth(whole), layout),
     'by hand': groundIou(await reliefAtTruth(byHand(scene, layout)), layout),
     'horizon %': guess.horizon ? 100 * Math.max(off('left'), off('right')) : NaN,
     'lens %': guess.lens ? 100 * Math.abs(Math.log(lens / known.focal_mm_35)) : NaN,
+    'eye %': 100 * Math.abs(Math.log(eyeHeight / known.eye_height_m)),
     walls: guess.walls.length,
     right: await rightWalls(walled, layout),
     covered: share(faced.said, faced.buildings),

@@ -11,6 +11,7 @@ import { guessDecks } from './guess-decks';
 import { guessPerspective } from './guess-horizon';
 import { guessLens } from './guess-lens';
 import { guessPosts } from './guess-posts';
+import { guessEyeHeight } from './guess-eye';
 import { guessThings, type ThingBox } from './guess-things';
 import { guessWalls } from './guess-walls';
 import { planFaults } from '../picture/plan-faults';
@@ -243,7 +244,47 @@ describe('guessThings', () => {
       [seen(1, 5, 0).u, seen(-1, 8, 0).u].map((u) => expect.closeTo(u, 2) as number),
     );
     const many = Array.from({ length: 30 }, (_, k) => box(-3 + k / 5, 7, 0.1, 0.9));
-    expect(guess(...many)).toHaveLength(8);
+    expect(guess(...many)).toHaveLength(16);
+  });
+
+  it('believes what is seen to be a car though it is broad, and not where no car could be so high; parts of it are none, nor what is seen on a wall', () => {
+    const car: ThingBox = { ...box(1, 8, 2, 1.5), is: 'car' };
+    const [found, ...others] = guess(box(1, 8, 0.2, 0.9), car);
+    expect([found.is, others]).toEqual(['car', []]);
+    expect(found.foot).toEqual({ u: (car.left + car.right) / 2, v: car.foot });
+    expect(guess({ ...box(1, 8, 2, 0.6), is: 'car' })).toEqual([]);
+    expect(guess({ ...box(1, 8, 2, 0.6), is: 'bench' })).toHaveLength(1);
+    expect(guess({ ...box(1, 8, 0.3, 3.2), is: 'person' })).toEqual([]);
+    const wall: PlateLine = [seen(-4, 9, 0), seen(4, 9, 0)];
+    const before = (y: number) =>
+      guessThings([{ ...box(1, y, 0.3, 1.7), is: 'person' }], CAMERA, SETTINGS.horizon, [wall]);
+    expect(before(7)[0].foot.v).toBeCloseTo(seen(1, 7, 0).v, 6);
+    expect(before(10)[0].foot.v).toBeGreaterThan(seen(1, 9, 0).v);
+    expect(before(16)).toEqual([]);
+    const both = guess(box(-2, 4, 0.5, 1.4), { ...box(1, 9, 0.2, 1.7), is: 'person' });
+    expect(both.map(({ is }) => is)).toEqual(['person', 'thing']);
+  });
+});
+
+describe('guessEyeHeight', () => {
+  const { horizon, eyeHeight } = SETTINGS;
+  const stands = (is: ThingBox['is'], x: number, y: number, tall: number): ThingBox => {
+    const [low, high] = [seen(x, y, 0), seen(x, y, tall)];
+    return { is, left: low.u - 0.01, right: low.u + 0.01, top: high.v, foot: low.v, open: false };
+  };
+
+  it('is told by people and cars, whatever the horizon’s tilt, and by nothing else', () => {
+    const boxes = [stands('person', -1, 6, 1.72), stands('car', 2, 9, 1.5), stands('bench', 1, 5, 4)];
+    expect(guessEyeHeight(boxes, horizon)).toBeCloseTo(eyeHeight, 1);
+    expect(guessEyeHeight(boxes.slice(0, 1), horizon)).toBeUndefined();
+    expect(guessEyeHeight([], horizon)).toBeUndefined();
+  });
+
+  it('is not told by what does not agree, stands at the horizon, or is cut by the picture', () => {
+    const person = stands('person', -1, 6, 1.72);
+    expect(guessEyeHeight([person, stands('person', 1, 6, 0.9)], horizon)).toBeUndefined();
+    expect(guessEyeHeight([person, stands('person', 1, 90, 1.72)], horizon)).toBeUndefined();
+    expect(guessEyeHeight([person, { ...person, foot: 1 }], horizon)).toBeUndefined();
   });
 });
 

@@ -12,7 +12,7 @@ const [WIDTH, HEIGHT] = [300, 200];
 const bare = newScene('Test', { asset: '0'.repeat(64), width: WIDTH, height: HEIGHT });
 const camera = cameraOf(bare);
 const seen = (x: number, y: number, z: number): PlatePoint => project(camera, [x, y, z])!;
-const wall = guessedWall(bare, { foot: [seen(-6, 6, 0), seen(2, 14, 0)], height: 6 });
+const wall = guessedWall(bare, { foot: [seen(-6, 6, 0), seen(2, 14, 0)], rise: 6 / 1.6 });
 const scene = { ...bare, plan: { ...bare.plan, walls: [wall] } };
 const FORM = { roundness: 0.5, crease: 0, ...PLAIN_FINISH };
 

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { groundPoint } from '@/core/geometry/ground';
 import { createCamera, project, rayThrough } from '@/core/geometry/camera';
+import type { ThingBox } from '@/core/layout/guess-things';
 import type { PlateLine } from '@/core/geometry/vanishing-point';
 import { cameraOf } from '@/core/picture/camera-of';
 import { meetWall, wallPieces } from '@/core/plan/wall-pieces';
@@ -8,7 +9,7 @@ import { setPlan } from '@/core/scene/commands';
 import { runCommand } from '@/core/scene/command';
 import { streetLamp, streetScene } from '../../../test/street';
 import { guessPlan } from './plan-guess';
-import { firstGuess, guessSays, isSeveral, isUntouched, takeFirstGuess } from './first-guess';
+import { firstGuess, guessSays, isSeveral, isUntouched, takeFirstGuess, withThings } from './first-guess';
 import { SUN_LIFT } from './matte-actions';
 
 const scene = streetScene([]);
@@ -102,6 +103,28 @@ describe('firstGuess', () => {
     expect(overcast!.plan.walls[0].dayShade).toBeUndefined();
   });
 
+  it('offers what is seen to stand there, too, and all sizes by the eye height that it tells', async () => {
+    const offer = (await firstGuess(scene, clues(HOUSES), land))!;
+    // By an eye of 1.6 m they are half as high as people and cars are.
+    const half = (x: number, y: number, tall: number, is: ThingBox['is']): ThingBox => ({
+      ...{ left: seen(x - 0.25, y, 0).u, right: seen(x + 0.25, y, 0).u, is, open: false },
+      ...{ top: seen(x, y, tall / 2).v, foot: seen(x, y, 0).v },
+    });
+    const boxes = [half(1, 6, 1.72, 'person'), half(-1, 7, 1.72, 'person'), half(0, 9, 1.5, 'car')];
+    const sees = (some: ThingBox[]) => ({ seenThings: () => Promise.resolve(some) });
+    const full = await withThings(scene, offer, sees(boxes));
+    expect(full.plan.eyeHeight).toBeCloseTo(3.2, 1);
+    expect(full.plan.walls[0].height / offer.plan.walls[0].height).toBeCloseTo(full.plan.eyeHeight / 1.6, 6);
+    expect(guessSays(full)).toBe('One wall, the horizon and three things that stand look like this.');
+    expect(full.things!.map(({ is }) => is)).toEqual(['person', 'person', 'car']);
+    const { plan } = runCommand(scene, takeFirstGuess(full)).scene;
+    expect(plan).toEqual(full.plan);
+    const people = await withThings(scene, offer, sees(boxes.slice(0, 2)));
+    expect(guessSays(people)).toBe('One wall, the horizon and two people look like this.');
+    expect(isSeveral({ ...people, plan: { ...people.plan, walls: [] } })).toBe(true);
+    expect(await withThings(scene, offer, sees([]))).toEqual({ ...offer, things: [] });
+  });
+
   it('takes no pipe on a guessed wall for a post, and one before it for one', async () => {
     const post = (x: number, y: number) => ({
       outline: [seen(x - 0.06, y, 1.2), seen(x + 0.06, y, 1.2), seen(x + 0.06, y, 0), seen(x - 0.06, y, 0)],
@@ -111,6 +134,7 @@ describe('firstGuess', () => {
       {
         ...clues(HOUSES),
         uprightThings: () => Promise.resolve([post(-2, 17), post(-1, 9)]),
+        seenThings: () => Promise.resolve([]),
         standingThings: () => Promise.resolve([]),
       },
       land,

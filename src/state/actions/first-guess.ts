@@ -1,26 +1,30 @@
+import { clampTo, RANGES } from '@/core/fields/ranges';
+import { guessThings, type GuessedThing } from '@/core/layout/guess-things';
+import type { ThingKind } from '@/core/layout/thing-kinds';
+import { cameraOf } from '@/core/picture/camera-of';
 import type { Command } from '@/core/scene/command';
 import { UNKNOWN } from '@/core/scene/new-scene';
 import { MOST_MATTES } from '@/core/matte/matte-schema';
-import { coveredShare, type CoveragePicture } from '@/core/matte/coverage-picture';
+import { coveredShare } from '@/core/matte/coverage-picture';
 import type { GroundPlan, Matte, Scene } from '@/core/scene/schema';
 import { SUN_LIFT, sunShadowMatte } from './matte-actions';
 import { guessedWall } from './plan-actions';
 import { shadedWalls } from './shade-guess';
-import { guessLay, type Clues, type ReadLand } from './plan-guess';
+import { guessLay, newEyeHeight, piecesOf, type Clues, type ReadLand } from './plan-guess';
+import type { ReadCoverage } from './standing-actions';
 
 /** What of a ground plan is offered when a photo is new: all of it is used, or nothing. */
 export interface FirstGuess {
-  /** Its walls say which of them lie in the day's shade. */
+  /** Its walls say which of them lie in the day's shade. It has no standees. */
   plan: GroundPlan;
   /** The sun's own shadow, where much of it lies on the ground: lamps light the ground under it as that beside it. */
   shadow?: Matte;
+  /** What is seen to stand in it: once the plan is used, they are cut out and stood up one after the other. */
+  things?: GuessedThing[];
 }
 
 /** Share of the picture that the sun's shadow on the ground covers from which it is offered: less of it is seen by few. */
 const SHADED = 0.06;
-
-/** Reads what a matte of a scene covers. */
-export type ReadCoverage = (scene: Scene, matte: string) => Promise<CoveragePicture>;
 
 /** The matte of the sun's shadow where it covers much of the picture, and walls that say whether they lie in its shade. */
 async function guessSun(scene: Scene, land: ReadLand, coverage: ReadCoverage) {
@@ -64,27 +68,67 @@ export async function firstGuess(
   return { plan: { ...plan, walls: shaded }, ...(shadow && { shadow }) };
 }
 
-const COUNTS = ['', 'One wall', 'Two walls', 'Three walls', 'Four walls'];
+/** A plan of which all scales with another eye height. */
+const withEyeHeight = (plan: GroundPlan, eyeHeight: number): GroundPlan => ({
+  ...plan,
+  eyeHeight,
+  walls: plan.walls.map((wall) => ({
+    ...wall,
+    height: clampTo((wall.height * eyeHeight) / plan.eyeHeight, RANGES.wallHeight),
+  })),
+});
+
+/** An offer with the things that are seen to stand in the photo, and with the eye height that they tell. */
+export async function withThings(
+  scene: Scene,
+  offer: FirstGuess,
+  { seenThings }: Pick<Clues, 'seenThings'>,
+): Promise<FirstGuess> {
+  const { horizon } = offer.plan;
+  const seen = await seenThings((horizon.left + horizon.right) / 2);
+  const told = newEyeHeight(seen, horizon, offer.plan.eyeHeight);
+  const plan = told === undefined ? offer.plan : withEyeHeight(offer.plan, told);
+  const feet = plan.walls.flatMap(piecesOf);
+  return { ...offer, plan, things: guessThings(seen, cameraOf({ ...scene, plan }), horizon, feet) };
+}
+
+/** Numbers as words, the first as what stands before one thing. */
+const COUNTS = ['no', 'a', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight'];
+const counted = (count: number, one: string, many: string) =>
+  `${COUNTS[count] ?? count} ${count === 1 ? one : many}`;
+
+/** What stands, in words. */
+function thingsSay(things: readonly GuessedThing[]): string {
+  const isAll = (kind: ThingKind) => things.every(({ is }) => is === kind);
+  if (isAll('person')) return counted(things.length, 'person', 'people');
+  if (isAll('car')) return counted(things.length, 'car', 'cars');
+  return counted(things.length, 'thing that stands', 'things that stand');
+}
 
 /** What is offered, in words. */
-export function guessSays({ plan: { walls }, shadow }: FirstGuess): string {
-  const count = COUNTS[walls.length] ?? `${walls.length} walls`;
+export function guessSays({ plan: { walls }, shadow, things = [] }: FirstGuess): string {
   const isShaded = shadow !== undefined || walls.some(({ dayShade }) => dayShade);
-  const parts = [count, 'the horizon', isShaded ? 'the sun’s shadow' : ''].filter((part) => part !== '');
+  const parts = [
+    walls.length === 1 ? 'one wall' : walls.length > 1 ? counted(walls.length, '', 'walls') : '',
+    'the horizon',
+    isShaded ? 'the sun’s shadow' : '',
+    things.length > 0 ? thingsSay(things) : '',
+  ].filter((part) => part !== '');
   const last = parts.pop()!;
   const said = parts.length > 0 ? `${parts.join(', ')} and ${last}` : last;
   return `${said[0].toUpperCase()}${said.slice(1)} ${parts.length > 0 ? 'look' : 'looks'} like this.`;
 }
 
 /** Whether more than one thing is offered. */
-export const isSeveral = ({ plan, shadow }: FirstGuess): boolean =>
-  plan.walls.length > 0 || shadow !== undefined;
+export const isSeveral = ({ plan, shadow, things = [] }: FirstGuess): boolean =>
+  plan.walls.length + things.length > 0 || shadow !== undefined;
 
-/** Takes the plan that was offered. */
-export const takeFirstGuess = ({ plan: { horizon, lens, walls }, shadow }: FirstGuess): Command => ({
+/** Takes the plan that was offered; what stands in it comes after. */
+export const takeFirstGuess = ({ plan: offered, shadow }: FirstGuess): Command => ({
   label: 'Use the first guess',
   apply: ({ plan, mattes }) => {
-    Object.assign(plan, { horizon, lens, walls });
+    const { horizon, lens, eyeHeight, walls } = offered;
+    Object.assign(plan, { horizon, lens, eyeHeight, walls });
     if (!shadow) return;
     mattes.push(shadow);
     plan.sunShadow = { matte: shadow.id, lift: SUN_LIFT };

@@ -2,19 +2,15 @@ import { groundPoint, horizonAt } from '@/core/geometry/ground';
 import { project, type PlatePoint } from '@/core/geometry/camera';
 import { lineAt } from '@/core/geometry/line-at';
 import type { CoveragePicture } from '@/core/matte/coverage-picture';
-import type { EdgeStroke, Pass } from '@/core/matte/pass';
 import type { GuessedWall } from './plan-guess';
 import type { GuessedDeck } from '@/core/layout/guess-decks';
-import type { GuessedThing } from '@/core/layout/guess-things';
-import type { GuessedPost } from '@/core/layout/guess-posts';
 import { PLAIN_FINISH, PLAIN_SURFACE } from '@/core/scene/new-scene';
-import type { GroundPlan, Matte, Scene } from '@/core/scene/schema';
+import type { GroundPlan, Scene } from '@/core/scene/schema';
 import { cameraOf } from '@/core/picture/camera-of';
 import { placeOnStalk } from '@/core/geometry/place-on-stalk';
 import type { PlateLine } from '@/core/geometry/vanishing-point';
-import { RANGES } from '@/core/fields/ranges';
+import { clampTo, RANGES } from '@/core/fields/ranges';
 import { freeName } from './free-name';
-import { newMatte, newPass } from './matte-actions';
 
 type Wall = GroundPlan['walls'][number];
 type Standee = GroundPlan['standees'][number];
@@ -110,8 +106,14 @@ export const newWall = (scene: Scene, from: PlatePoint, to: PlatePoint, height =
 /** A wall that was guessed. */
 export const guessedWall = (
   scene: Scene,
-  { foot: [from, to], height }: Pick<GuessedWall, 'foot' | 'height'>,
-): Wall => newWall(scene, from, to, height);
+  { foot: [from, to], rise }: Pick<GuessedWall, 'foot' | 'rise'>,
+): Wall =>
+  newWall(
+    scene,
+    from,
+    to,
+    rise === undefined ? undefined : clampTo(rise * scene.plan.eyeHeight, RANGES.wallHeight),
+  );
 
 /** How high an upright thing is by the ground plan, metres, from its foot to its top as they are seen. */
 export function heightOf(scene: Scene, [foot, top]: PlateLine): number {
@@ -157,64 +159,4 @@ export function lowestOf({ width, height, data }: CoveragePicture): PlatePoint |
     if (left >= 0) return { u: (left + right + 1) / 2 / width, v: (y + 1) / height };
   }
   return undefined;
-}
-
-/** A thing that was guessed, as a matte of what the edge brush found in a loop around it, and the standee that it is. */
-export function newThing(
-  scene: Scene,
-  { loop, foot }: GuessedThing,
-  asset: string,
-): { matte: Matte; standee: Standee } {
-  const matte = brushedMatte(scene, 'Thing', thingLoop(loop), asset);
-  return { matte, standee: newStandee(scene, matte, foot) };
-}
-
-/** A matte of what the edge brush found by one stroke. */
-const brushedMatte = (scene: Scene, stem: string, stroke: EdgeStroke, asset: string): Matte => ({
-  ...newMatte(scene, 'edge'),
-  name: freeName(stem, scene.mattes),
-  passes: [{ ...newPass('edge'), kind: 'edge', strokes: [stroke], asset }],
-});
-
-/** The stroke that takes what is inside a loop. */
-export const thingLoop = (loop: number[]): EdgeStroke => ({ act: 'loop', path: loop, size: 0.02 });
-
-/** Posts that are seen broader than this have an edge that the brush finds, fraction of the width. */
-const BROAD_POST = 0.008;
-
-/** How far around a post its edge is looked for, shares of its breadth and height. */
-const AROUND_POST = { aside: 0.6, up: 0.08 } as const;
-
-/** The stroke that takes all of a broad post: it may be told by its darker side alone. Undefined for one that is thin. */
-export function postLoop({ outline }: GuessedPost): EdgeStroke | undefined {
-  const [us, vs] = [outline.map(({ u }) => u), outline.map(({ v }) => v)];
-  const [left, right, top, low] = [Math.min(...us), Math.max(...us), Math.min(...vs), Math.max(...vs)];
-  if (right - left < BROAD_POST) return undefined;
-  const [du, dv] = [AROUND_POST.aside * (right - left), AROUND_POST.up * (low - top)];
-  const corners = [
-    left - du,
-    top - dv,
-    right + du,
-    top - dv,
-    right + du,
-    low + dv / 2,
-    left - du,
-    low + dv / 2,
-  ];
-  return thingLoop(corners.map((at) => Math.min(1, Math.max(0, at))));
-}
-
-/**
- * A post that was guessed, as a matte and the standee that it is: round, and not creased. With what the edge brush found around it, if it did,
- * which may be its darker part alone.
- */
-export function newPost(scene: Scene, post: GuessedPost, asset?: string): { matte: Matte; standee: Standee } {
-  const { outline, foot } = post;
-  const stroke = postLoop(post);
-  const shaft: Pass = { ...newPass('outline'), kind: 'outline', points: outline };
-  const found = asset !== undefined && stroke ? brushedMatte(scene, 'Post', stroke, asset) : undefined;
-  const matte: Matte = found
-    ? { ...found, passes: [...found.passes, shaft] }
-    : { ...newMatte(scene, 'outline'), name: freeName('Post', scene.mattes), passes: [shaft] };
-  return { matte, standee: { ...newStandee(scene, matte, foot), roundness: 1, crease: 0 } };
 }

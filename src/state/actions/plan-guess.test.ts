@@ -36,9 +36,15 @@ const box = (x: number, y: number): ThingBox => ({
   foot: seen(x, y, 0).v,
   open: false,
 });
-const clues = (posts: { outline: PlatePoint[] }[], boxes: ThingBox[], lines: PlateLine[] = []): Clues => ({
+const clues = (
+  posts: { outline: PlatePoint[] }[],
+  boxes: ThingBox[],
+  lines: PlateLine[] = [],
+  seenToBe: ThingBox[] = [],
+): Clues => ({
   straightLines: () => Promise.resolve(lines),
   uprightThings: () => Promise.resolve(posts),
+  seenThings: () => Promise.resolve(seenToBe),
   standingThings: () => Promise.resolve(boxes),
 });
 
@@ -63,8 +69,29 @@ const landUpTo = (top: number) => async () => {
 describe('guessPlan', () => {
   it('tells the wall of a house with its height, and nothing of what is hardly higher than the eye', async () => {
     const { walls } = await guessPlan(street, clues([], [], house), landUpTo(5.5));
-    expect(walls.map(({ height: top }) => top)).toEqual([expect.closeTo(5.5, 0)]);
+    expect(walls.map((wall) => guessedWall(street, wall).height)).toEqual([expect.closeTo(5.5, 0)]);
     expect((await guessPlan(street, clues([], [], house), landUpTo(2.2))).walls).toEqual([]);
+  });
+
+  it('tells the eye height by people and cars, walls as many times as high as the eye, and things by that', async () => {
+    // By the plan's own eye of 1.6 m they are half as high as they are: the eye stood at twice that.
+    const half = (x: number, y: number, tall: number, is: ThingBox['is']): ThingBox => ({
+      ...{ left: seen(x - 0.2, y, 0).u, right: seen(x + 0.2, y, 0).u, is, open: false },
+      ...{ top: seen(x, y, tall / 2).v, foot: seen(x, y, 0).v },
+    });
+    const people = [half(-1, 7, 1.72, 'person'), half(1, 9, 1.72, 'person'), half(2, 6, 0.5, 'bench')];
+    const guess = await guessPlan(street, clues([], [], house, people), landUpTo(5.5));
+    expect(guess.eyeHeight).toBe(3.2);
+    expect(guess.things.map(({ is }) => is)).toEqual(expect.arrayContaining(['person', 'person', 'bench']));
+    const high: Scene = { ...street, plan: { ...street.plan, eyeHeight: guess.eyeHeight! } };
+    expect(guessedWall(high, guess.walls[0]).height).toBeCloseTo(
+      2 * guessedWall(street, guess.walls[0]).height,
+      6,
+    );
+    const own = await guessPlan(high, clues([], [], house, people), landUpTo(5.5));
+    expect(own.eyeHeight).toBeUndefined();
+    const one = await guessPlan(street, clues([], [], house, people.slice(1)), landUpTo(5.5));
+    expect(one.eyeHeight).toBeUndefined();
   });
 
   it('tells posts and things, and no post that is a part of a thing', async () => {

@@ -1,8 +1,9 @@
 import { guessDecks, type GuessedDeck } from '@/core/layout/guess-decks';
+import { guessEyeHeight } from '@/core/layout/guess-eye';
 import { guessPerspective } from '@/core/layout/guess-horizon';
 import { cameraOf } from '@/core/picture/camera-of';
 import { guessPosts, type GuessedPost } from '@/core/layout/guess-posts';
-import { guessThings, type GuessedThing } from '@/core/layout/guess-things';
+import { guessThings, type GuessedThing, type ThingBox } from '@/core/layout/guess-things';
 import { seenHeight } from '@/core/plan/seen-height';
 import { guessWalls } from '@/core/layout/guess-walls';
 import type { PlatePoint } from '@/core/geometry/camera';
@@ -15,11 +16,11 @@ import type { GroundPlan, Scene } from '@/core/scene/schema';
 import type { Segmenter } from '../work/segmenter';
 import type { LandPicture } from '@/engine/readouts/land';
 
-/** A wall that was guessed: its foot, and its height in metres where its top is seen. */
+/** A wall that was guessed: its foot, and where its top is seen its height, in eye heights. */
 export interface GuessedWall {
   id: string;
   foot: [PlatePoint, PlatePoint];
-  height?: number;
+  rise?: number;
 }
 
 /** A first guess of a ground plan: each part is taken or left. */
@@ -27,6 +28,8 @@ export interface PlanGuess {
   horizon?: GroundPlan['horizon'];
   /** 35 mm equivalent, where edges tell another than the plan's. */
   lens?: number;
+  /** Metres, where things of known height tell another than the plan's. */
+  eyeHeight?: number;
   walls: GuessedWall[];
   posts: (GuessedPost & { id: string })[];
   things: (GuessedThing & { id: string })[];
@@ -34,7 +37,7 @@ export interface PlanGuess {
 }
 
 /** What finds the clues of a guess in the plate. */
-export type Clues = Pick<Segmenter, 'straightLines' | 'uprightThings' | 'standingThings'>;
+export type Clues = Pick<Segmenter, 'straightLines' | 'uprightThings' | 'seenThings' | 'standingThings'>;
 
 /** A lens that differs from the plan's by less than this share is the same. */
 const SAME_LENS = 0.03;
@@ -42,6 +45,21 @@ const SAME_LENS = 0.03;
 /** A guessed lens in whole millimetres, where it is another than the plan's. */
 const newLens = (lens: number, own: number) =>
   Math.abs(Math.log(lens / own)) > SAME_LENS ? Math.round(lens) : undefined;
+
+/** An eye height that differs from the plan's by less than this share is the same. */
+const SAME_EYE = 0.12;
+
+/** An eye height that is told by what stands under a horizon, in whole decimetres, where it is another than the plan's. */
+export function newEyeHeight(
+  seen: readonly ThingBox[],
+  horizon: GroundPlan['horizon'],
+  own: number,
+): number | undefined {
+  const eye = guessEyeHeight(seen, horizon);
+  return eye !== undefined && Math.abs(Math.log(eye / own)) > SAME_EYE
+    ? Math.round(10 * eye) / 10
+    : undefined;
+}
 
 /** A horizon whose ends lie this near to the plan's is the same, fraction of the height. */
 const SAME_HORIZON = 0.003;
@@ -64,7 +82,7 @@ function isClearOf(piece: PlateLine, { u, v }: PlatePoint, horizon: GroundPlan['
 }
 
 /** The straight pieces of a wall's foot, each from the left to the right. */
-const piecesOf = ({ foot }: { foot: readonly PlatePoint[] }) =>
+export const piecesOf = ({ foot }: { foot: readonly PlatePoint[] }) =>
   foot.slice(1).map((to, k) => fromLeft(foot[k], to));
 
 /** A guessed wall rises at least so high, in eye heights: what is lower is the edge of a quay before boats, a hedge or a bank. */
@@ -112,11 +130,11 @@ export async function guessLay(scene: Scene, clues: Pick<Clues, 'straightLines'>
     horizon,
     lens: found,
     walls: walls
-      .map(({ foot }) => ({
-        ...{ foot, id: crypto.randomUUID() },
-        height: seenHeight(cameraOf({ ...scene, plan: { ...bare, lens } }), foot, lie),
-      }))
-      .filter(({ height: top = Infinity }) => top >= LEAST_RISE * plan.eyeHeight),
+      .map(({ foot }) => {
+        const top = seenHeight(cameraOf({ ...scene, plan: { ...bare, lens } }), foot, lie);
+        return { foot, id: crypto.randomUUID(), rise: top && top / plan.eyeHeight };
+      })
+      .filter(({ rise = Infinity }) => rise >= LEAST_RISE),
   };
   return { guess, bare, level, width, height, lines };
 }
@@ -130,14 +148,16 @@ export async function guessLay(scene: Scene, clues: Pick<Clues, 'straightLines'>
 export async function guessPlan(scene: Scene, clues: Clues, land: ReadLand): Promise<PlanGuess> {
   const { plan } = scene;
   const { guess, bare, level, width, height, lines } = await guessLay(scene, clues, land);
-  const camera = cameraOf({ ...scene, plan: bare });
+  const { left, right } = bare.horizon;
+  const seen = await clues.seenThings((left + right) / 2);
+  const eyeHeight = newEyeHeight(seen, bare.horizon, plan.eyeHeight);
+  const camera = cameraOf({ ...scene, plan: { ...bare, eyeHeight: eyeHeight ?? plan.eyeHeight } });
   const posts = guessPosts(
     await clues.uprightThings(),
     { width, height, ground: level },
     camera,
     bare.horizon,
   );
-  const { left, right } = bare.horizon;
   const boxes = await clues.standingThings((left + right) / 2);
   const isDrawn = (outline: readonly PlatePoint[]) => {
     const corners = outline.map(({ u, v }) => [u, v] as const);
@@ -151,16 +171,24 @@ export async function guessPlan(scene: Scene, clues: Clues, land: ReadLand): Pro
   const decks = guessDecks(lines, feet, { width, height, ground: level }, camera, bare.horizon).filter(
     ({ outline }) => !isDrawn(outline),
   );
-  const isNew = ({ foot }: { foot: PlatePoint }) =>
-    !plan.standees.some((own) => isNear(own.foot, foot)) &&
-    feet.every((piece) => isClearOf(piece, foot, bare.horizon));
-  const things = guessThings(boxes, camera, bare.horizon).filter(isNew);
+  const isNew = ({ foot }: { foot: PlatePoint }) => !plan.standees.some((own) => isNear(own.foot, foot));
+  const isFree = ({ foot }: { foot: PlatePoint }) =>
+    isNew({ foot }) && feet.every((piece) => isClearOf(piece, foot, bare.horizon));
+  const things = guessThings(
+    [
+      ...seen,
+      ...boxes.filter(({ left, right, foot }) => isFree({ foot: { u: (left + right) / 2, v: foot } })),
+    ],
+    camera,
+    bare.horizon,
+    feet,
+  ).filter(isNew);
   // A strap of a suitcase is no post of its own.
-  const alone = posts.filter((post) => isNew(post) && !things.some(({ loop }) => isWithin(loop, post.foot)));
+  const alone = posts.filter((post) => isFree(post) && !things.some(({ loop }) => isWithin(loop, post.foot)));
   const named = <T>(part: T) => ({ ...part, id: crypto.randomUUID() });
   const horizon = guess.horizon && isSameHorizon(guess.horizon, plan.horizon) ? undefined : guess.horizon;
   return {
-    ...{ ...guess, horizon, walls },
+    ...{ ...guess, horizon, eyeHeight, walls },
     posts: alone.map(named),
     things: things.map(named),
     decks: decks.map(named),

@@ -9,16 +9,28 @@ import { previewSize } from '@/engine/sizes';
 import type { TwinClues } from '@/core/fixture/twin-fit';
 import type { Alike } from '@/core/fixture/twins';
 import type { Sample } from '@/segment/find-alike';
-import type { WindowClues } from '@/segment/segment-service';
+import type { DetectService } from '@/detect/detect-service';
+import type { SegmentService, WindowClues } from '@/segment/segment-service';
 import type { PlaceMatch } from '@/segment/same-place';
 import type { WindowTwin } from '@/segment/window-twins';
 import { api } from '../session/api';
-import { hostSegmentWorker } from './segment-worker-host';
+import { hostWorker } from './worker-host';
 
-/** Width of the copy of a plate in which edges are looked for, pixels. */
+/** Width of the copy of a plate in which edges are looked for, and of that in which things are, pixels. */
 const WIDTH = 1600;
+const THINGS_WIDTH = 1120;
 
-/** Finds edges in a scene's plate, in a worker of its own. */
+/** The workers: what finds edges, and what sees things. */
+const EDGES = {
+  path: '/segment-worker.js',
+  missing: 'The part that finds edges did not load. Once the server answers, try again.',
+};
+const THINGS = {
+  path: '/detect-worker.js',
+  missing: 'The part that sees things did not load. Once the server answers, try again.',
+};
+
+/** Finds edges and things in a scene's plate, in workers of their own. */
 export interface Segmenter {
   /** Begins to load what it needs, so that the first stroke need not wait for it. */
   warm: () => void;
@@ -26,7 +38,9 @@ export interface Segmenter {
   brush: (asset: string | undefined, strokes: readonly EdgeStroke[]) => Promise<string>;
   /** The straight edges of the plate. */
   straightLines: () => Promise<PlateLine[]>;
-  /** Things that stand on the ground of the plate, by its horizon. */
+  /** Things of the plate that are known by their looks, and where they are; its horizon tells where to look nearer. */
+  seenThings: (horizon: number) => Promise<ThingBox[]>;
+  /** Things that stand out from the ground of the plate by their tones, by its horizon. */
   standingThings: (horizon: number) => Promise<ThingBox[]>;
   /** The thin upright things of the plate. */
   uprightThings: () => Promise<UprightThing[]>;
@@ -48,14 +62,22 @@ export interface Segmenter {
 
 export function createSegmenter(sceneId: string, plate: Scene['plate']): Segmenter {
   const { width, height } = previewSize(plate, WIDTH);
-  const pictureOf = async (id: string, { asset, ...own }: Scene['plate'], signal?: AbortSignal) => {
-    const { width, height } = previewSize(own, WIDTH);
+  const pictureOf = async (
+    id: string,
+    { asset, ...own }: Scene['plate'],
+    signal?: AbortSignal,
+    wide = WIDTH,
+  ) => {
+    const { width, height } = previewSize(own, wide);
     const codes = await api.plateCodes(id, asset, wholeRegion(width, height), signal);
     return { width, height, rgb: Uint8Array.from(codes, (code) => code >> 8) };
   };
   let last: { asset: string; coverage: Uint8Array } | undefined;
-  const { start, ask, cancel } = hostSegmentWorker(async (service, signal) => {
+  const { start, ask, cancel } = hostWorker<SegmentService>(EDGES, async (service, signal) => {
     await service.open(await pictureOf(sceneId, plate, signal));
+  });
+  const things = hostWorker<DetectService>(THINGS, async (service, signal) => {
+    await service.open(await pictureOf(sceneId, plate, signal, THINGS_WIDTH));
   });
 
   async function coverageOf(asset: string | undefined): Promise<Uint8Array | undefined> {
@@ -79,6 +101,12 @@ export function createSegmenter(sceneId: string, plate: Scene['plate']): Segment
       return kept;
     },
     straightLines: () => ask((service) => service.straightLines()),
+    async seenThings(horizon) {
+      // It is asked once or twice for a plate: what it takes is given back.
+      const seen = await things.ask((service) => service.things(horizon));
+      things.cancel();
+      return seen;
+    },
     standingThings: (horizon) => ask((service) => service.standingThings(horizon)),
     uprightThings: () => ask((service) => service.uprightThings()),
     findAlike: (sample, clues) => ask((service) => service.findAlike(sample, clues)),
@@ -88,7 +116,10 @@ export function createSegmenter(sceneId: string, plate: Scene['plate']): Segment
     windowTwins: (clues, outline) => ask((service) => service.windowTwins(clues, outline)),
     traceFrom: (place) => ask((service) => service.traceFrom(place)),
     traceTo: (place) => ask((service) => service.traceTo(place)),
-    cancel,
+    cancel() {
+      cancel();
+      things.cancel();
+    },
   };
 }
 

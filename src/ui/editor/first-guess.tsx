@@ -3,10 +3,21 @@
 import { Button } from '@mantine/core';
 import { useEffect, useMemo, type RefObject } from 'react';
 import { useStore } from 'zustand';
-import { firstGuess, guessSays, isSeveral, isUntouched, takeFirstGuess } from '@/state/actions/first-guess';
+import {
+  firstGuess,
+  guessSays,
+  isSeveral,
+  isUntouched,
+  takeFirstGuess,
+  withThings,
+  type FirstGuess,
+} from '@/state/actions/first-guess';
+import type { ReadLand } from '@/state/actions/plan-guess';
 import { newScene } from '@/core/scene/new-scene';
+import type { Scene } from '@/core/scene/schema';
 import { PopUp } from '../picture/pop-up';
 import { useScene, useSession, useView } from './editor-context';
+import { useStanding } from './use-standing';
 import classes from './first-guess.module.css';
 
 /** Guesses the ground plan of a new photo in the background, once its first night is on the screen. */
@@ -20,12 +31,16 @@ function useFirstGuess(): void {
   useEffect(() => {
     if (!land || !untouched || answered) return;
     let isOver = false;
+    const offerTo = (offer?: FirstGuess) => {
+      if (!isOver) set({ offer });
+    };
+    async function guess(scene: Scene, read: ReadLand) {
+      const offer = await firstGuess(scene, segmenter, read, photoLens, coverage);
+      offerTo(offer);
+      if (offer && !isOver) offerTo(await withThings(scene, offer, segmenter));
+    }
     // Nobody asked for it: where it does not come about there is nothing to say.
-    void firstGuess(store.getState().scene, segmenter, land, photoLens, coverage)
-      .catch(() => undefined)
-      .then((offer) => {
-        if (!isOver) set({ offer });
-      });
+    void guess(store.getState().scene, land).catch(() => undefined);
     return () => {
       isOver = true;
       set({ offer: undefined });
@@ -39,12 +54,11 @@ export function FirstGuessOffer({ day }: { day: RefObject<HTMLCanvasElement | nu
   const offer = useView((view) => view.offer);
   const set = useView((view) => view.set);
   const run = useScene((state) => state.run);
+  const standing = useStanding();
   const plate = useScene(({ scene }) => scene.plate);
   // The rest of a scene makes no difference to its plan's pop-up: what is dragged meanwhile does not start it anew.
-  const guessed = useMemo(
-    () => offer && { ...newScene('Untitled', plate), plan: offer.plan },
-    [offer, plate],
-  );
+  const plan = offer?.plan;
+  const guessed = useMemo(() => plan && { ...newScene('Untitled', plate), plan }, [plan, plate]);
   if (!offer || !guessed) return null;
   const it = isSeveral(offer) ? 'them' : 'it';
   return (
@@ -60,6 +74,10 @@ export function FirstGuessOffer({ day }: { day: RefObject<HTMLCanvasElement | nu
         onClick={() => {
           set({ answered: true });
           run(takeFirstGuess(offer));
+          void (offer.things ?? []).reduce(
+            (before, thing) => before.then(() => standing.thing(thing)),
+            Promise.resolve(),
+          );
         }}
       >
         Use {it}

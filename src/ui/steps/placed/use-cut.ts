@@ -1,3 +1,4 @@
+import { pointsOf } from '@/core/geometry/points-of';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { EdgeStroke, Pass } from '@/core/matte/pass';
 import { MOST_PASSES } from '@/core/matte/matte-schema';
@@ -133,5 +134,5 @@ async function brushed(segmenter: Segmenter, passes: Pass[], drawn: EdgeStroke):
 /** A closed line through places, that keeps or cuts away what is inside. */
 const outlineOf = (tool: 'keep' | 'away', places: number[]): Pass => ({
   ...{ id: crypto.randomUUID(), kind: 'outline', join: tool === 'keep' ? 'add' : 'subtract' },
-  points: places.flatMap((u, i) => (i % 2 === 0 ? [{ u, v: places[i + 1] }] : [])),
+  points: pointsOf(places),
 });

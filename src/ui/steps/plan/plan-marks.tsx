@@ -1,5 +1,6 @@
 'use client';
 
+import { pointsOf } from '@/core/geometry/points-of';
 import { useRef, type KeyboardEvent, type RefObject } from 'react';
 import { cameraOf } from '@/core/picture/camera-of';
 import { middleOf } from '@/core/plane/middle-of';
@@ -81,9 +82,6 @@ function SayingBrush({ box, trail }: { box: Box; trail: RefObject<SVGPathElement
   );
 }
 
-const placesOf = (path: readonly number[]): PlatePoint[] =>
-  path.flatMap((u, i) => (i % 2 === 0 ? [{ u, v: path[i + 1] }] : []));
-
 /** How far below a guess its number stands, CSS pixels. */
 const NUMBER_BELOW = 14;
 
@@ -116,7 +114,7 @@ function GuessMarks({ box }: { box: Box }) {
           level ?? '',
           ...walls.map(({ foot }) => line(foot)),
           ...posts.map(({ outline }) => around(outline)),
-          ...things.map(({ loop }) => around(placesOf(loop))),
+          ...things.map(({ loop }) => around(pointsOf(loop))),
           ...decks.map(({ outline }) => around(outline)),
         ].join('')}
       />

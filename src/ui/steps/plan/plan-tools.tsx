@@ -67,8 +67,10 @@ export function PlanTools() {
   );
 }
 
-const isEmpty = ({ horizon, lens, walls, posts, things, decks }: PlanGuess) =>
-  !horizon && lens === undefined && walls.length + posts.length + things.length + decks.length === 0;
+const isEmpty = ({ horizon, lens, eyeHeight, walls, posts, things, decks }: PlanGuess) =>
+  !horizon &&
+  (lens ?? eyeHeight) === undefined &&
+  walls.length + posts.length + things.length + decks.length === 0;
 
 /** Guesses the plan from the plate's edges; what is found waits for the person. */
 function useGuess() {

@@ -1,29 +1,30 @@
 import { wrap, type Remote } from 'comlink';
-import type { SegmentService } from '@/segment/segment-service';
 
-/** Where the worker is served. */
-const WORKER = `/segment-worker.js?build=${process.env.SUNDEW_BUILD ?? ''}`;
-
-type Service = Remote<SegmentService>;
-
-/** The segmentation's worker: begun when it is first asked, and anew after it was given up or failed. */
-export interface SegmentWorkerHost {
-  start: () => Promise<Service>;
+/** A worker that is begun when it is first asked, and anew after it was given up or failed. */
+export interface WorkerHost<Service> {
+  start: () => Promise<Remote<Service>>;
   /** What the worker answers, unless it is given up before: a terminated one never answers. */
-  ask: <T>(question: (service: Service) => Promise<T>) => Promise<T>;
+  ask: <T>(question: (service: Remote<Service>) => Promise<T>) => Promise<T>;
   /** Gives up what is under way. */
   cancel: () => void;
 }
 
+/** What a worker is: where it is served, and what is said when it does not load. */
+export interface WorkerFile {
+  path: string;
+  missing: string;
+}
+
 /** @param open hands a worker that was begun its plate */
-export function hostSegmentWorker(
-  open: (service: Service, signal: AbortSignal) => Promise<void>,
-): SegmentWorkerHost {
-  let running: { worker: Worker; service: Promise<Service> } | undefined;
+export function hostWorker<Service>(
+  { path, missing }: WorkerFile,
+  open: (service: Remote<Service>, signal: AbortSignal) => Promise<void>,
+): WorkerHost<Service> {
+  let running: { worker: Worker; service: Promise<Remote<Service>> } | undefined;
   let giveUp = new AbortController();
 
-  async function begin(worker: Worker, signal: AbortSignal): Promise<Service> {
-    const service = wrap<SegmentService>(worker);
+  async function begin(worker: Worker, signal: AbortSignal): Promise<Remote<Service>> {
+    const service = wrap<Service>(worker);
     await open(service, signal);
     return service;
   }
@@ -33,14 +34,12 @@ export function hostSegmentWorker(
     if (running?.worker === worker) running = undefined;
   }
 
-  function start(): Promise<Service> {
+  function start(): Promise<Remote<Service>> {
     if (running) return running.service;
     giveUp = new AbortController();
-    const worker = new Worker(WORKER);
+    const worker = new Worker(`${path}?build=${process.env.SUNDEW_BUILD ?? ''}`);
     const failed = new Promise<never>((_, reject) => {
-      worker.addEventListener('error', () =>
-        reject(new Error('The part that finds edges did not load. Once the server answers, try again.')),
-      );
+      worker.addEventListener('error', () => reject(new Error(missing)));
     });
     const service = Promise.race([begin(worker, giveUp.signal), failed]);
     running = { worker, service };
