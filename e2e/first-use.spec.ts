@@ -1,8 +1,10 @@
+import { readFile } from 'node:fs/promises';
 import { expect, type Page } from '@playwright/test';
 import { DRAWN, onRow, ROW } from '../test/drawn-street';
 import { groundPoint } from '@/core/geometry/ground';
 import { createCamera } from '@/core/geometry/camera';
 import { SURVEY_WIDTH } from '@/core/survey/survey';
+import { chooseFile } from './support/choose-file';
 import { beginDrawn } from './support/drawn-photo';
 import {
   brightness,
@@ -44,6 +46,34 @@ test('the plan of a new photo is offered in one line; it is used in one gesture 
   // What was answered is not asked again.
   await pictureReady(page);
   await expect(offer).toHaveCount(0);
+});
+
+test('what is seen to stand in a new photo is offered with its plan, and stands by its own edges once that is used', async ({
+  page,
+  request,
+}) => {
+  await page.goto('/');
+  const buffer = await readFile('e2e/plates/picture-house.jpg');
+  await chooseFile(page, 'Choose a photo', { name: 'corner.jpg', mimeType: 'image/jpeg', buffer });
+  await page.waitForURL('**/scenes/**');
+  const offer = offerOf(page);
+  await expect(offer).toContainText('things that stand look like this');
+  await offer.getByRole('button', { name: 'Use them' }).click();
+  const id = page.url().split('/').pop()!;
+  const standees = async () => (await sceneOf(request, id)).scene.plan.standees;
+  await expect.poll(async () => (await standees()).map(({ name }) => name)).toContain('Person 2');
+  await saved(page);
+  const { scene } = await sceneOf(request, id);
+  // The one who waits before the posters is covered, and the road before him is not.
+  const { matte, foot } = scene.plan.standees.find(({ foot: { u } }) => Math.abs(u - 0.86) < 0.03)!;
+  expect(foot.v).toBeCloseTo(0.8, 1);
+  const [pass] = scene.mattes.find((own) => own.id === matte)!.passes as { asset: string }[];
+  const answer = await request.get(`/api/scenes/${id}/coverages/${pass.asset}`);
+  const [width, height] = ['x-width', 'x-height'].map((name) => Number(answer.headers()[name]));
+  const data = await answer.body();
+  const covered = (u: number, v: number) => data[Math.floor(v * height) * width + Math.floor(u * width)];
+  expect(covered(0.86, 0.7)).toBeGreaterThan(127);
+  expect(covered(0.86, 0.86)).toBe(0);
 });
 
 test('after the offer is used, a guess tells the pavement before that wall, and the wall not again', async ({

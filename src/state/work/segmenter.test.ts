@@ -24,6 +24,7 @@ class FakeWorker {
           workers.answers
             ? (before ?? new Uint8Array(plate!.width * plate!.height)).map((value) => value + 1)
             : new Promise(() => {}),
+        things: () => (workers.answers ? [{ is: 'person' }] : new Promise(() => {})),
         traceFrom: () => {},
         traceTo: (place: object) => [place],
       },
@@ -126,6 +127,26 @@ describe('createSegmenter', () => {
     expect(await segmenter.traceTo({ u: 0.5, v: 0.5 })).toEqual([{ u: 0.5, v: 0.5 }]);
     expect(workers.begun).toBe(2);
     segmenter.cancel();
+  });
+
+  it('looks for things once, however many ask meanwhile and after it, in a worker that ends then', async () => {
+    const segmenter = createSegmenter('scene', PLATE);
+    const both = await Promise.all([segmenter.seenThings(0.5), segmenter.seenThings(0.4)]);
+    expect(both).toEqual([[{ is: 'person' }], [{ is: 'person' }]]);
+    expect(await segmenter.seenThings(0.5)).toEqual([{ is: 'person' }]);
+    expect([workers.begun, workers.ended]).toEqual([1, 1]);
+    segmenter.cancel();
+  });
+
+  it('looks for things anew after that was given up', async () => {
+    const segmenter = createSegmenter('scene', PLATE);
+    workers.answers = false;
+    const given = segmenter.seenThings(0.5);
+    await vi.waitFor(() => expect(asked.length).toBe(1));
+    segmenter.cancel();
+    await expect(given).rejects.toMatchObject({ name: 'AbortError' });
+    workers.answers = true;
+    expect(await segmenter.seenThings(0.5)).toEqual([{ is: 'person' }]);
   });
 
   it('says that the server does not answer, and works when it does again', async () => {

@@ -9,25 +9,20 @@ import { previewSize } from '@/engine/sizes';
 import type { TwinClues } from '@/core/fixture/twin-fit';
 import type { Alike } from '@/core/fixture/twins';
 import type { Sample } from '@/segment/find-alike';
-import type { DetectService } from '@/detect/detect-service';
 import type { SegmentService, WindowClues } from '@/segment/segment-service';
 import type { PlaceMatch } from '@/segment/same-place';
 import type { WindowTwin } from '@/segment/window-twins';
 import { api } from '../session/api';
+import { createThingLooker } from './thing-looker';
 import { hostWorker } from './worker-host';
 
 /** Width of the copy of a plate in which edges are looked for, and of that in which things are, pixels. */
 const WIDTH = 1600;
 const THINGS_WIDTH = 1120;
 
-/** The workers: what finds edges, and what sees things. */
-const EDGES = {
+const WORKER = {
   path: '/segment-worker.js',
   missing: 'The part that finds edges did not load. Once the server answers, try again.',
-};
-const THINGS = {
-  path: '/detect-worker.js',
-  missing: 'The part that sees things did not load. Once the server answers, try again.',
 };
 
 /** Finds edges and things in a scene's plate, in workers of their own. */
@@ -73,12 +68,10 @@ export function createSegmenter(sceneId: string, plate: Scene['plate']): Segment
     return { width, height, rgb: Uint8Array.from(codes, (code) => code >> 8) };
   };
   let last: { asset: string; coverage: Uint8Array } | undefined;
-  const { start, ask, cancel } = hostWorker<SegmentService>(EDGES, async (service, signal) => {
+  const { start, ask, cancel } = hostWorker<SegmentService>(WORKER, async (service, signal) => {
     await service.open(await pictureOf(sceneId, plate, signal));
   });
-  const things = hostWorker<DetectService>(THINGS, async (service, signal) => {
-    await service.open(await pictureOf(sceneId, plate, signal, THINGS_WIDTH));
-  });
+  const things = createThingLooker((signal) => pictureOf(sceneId, plate, signal, THINGS_WIDTH));
 
   async function coverageOf(asset: string | undefined): Promise<Uint8Array | undefined> {
     if (asset === undefined) return undefined;
@@ -101,12 +94,7 @@ export function createSegmenter(sceneId: string, plate: Scene['plate']): Segment
       return kept;
     },
     straightLines: () => ask((service) => service.straightLines()),
-    async seenThings(horizon) {
-      // It is asked once or twice for a plate: what it takes is given back.
-      const seen = await things.ask((service) => service.things(horizon));
-      things.cancel();
-      return seen;
-    },
+    seenThings: things.look,
     standingThings: (horizon) => ask((service) => service.standingThings(horizon)),
     uprightThings: () => ask((service) => service.uprightThings()),
     findAlike: (sample, clues) => ask((service) => service.findAlike(sample, clues)),
