@@ -56,6 +56,30 @@ function placeOf({ reach }: Relief, i: number): [number, number, number] {
   return [ray[0] * reach[i], ray[1] * reach[i], 1.6 + ray[2] * reach[i]];
 }
 
+describe('what is seen under the foot of a wall', () => {
+  it('is ground, not a seam behind the wall, where the survey’s soft edge reaches down over it', () => {
+    const foot = Math.floor(seen(0, 8).v * HEIGHT);
+    const isRim = (i: number) => Math.abs(Math.floor(i / WIDTH) - foot) <= 3;
+    const [slope, offset] = [grey(0), SURVEY.ground.offset.map((own, i) => (isRim(i) ? 0.5 : own))];
+    // What stands there by the survey stands far behind the wall.
+    const feet = SURVEY.feet.map((own, i) => (isRim(i) ? 0.42 : own));
+    const survey = { ...SURVEY, feet, ground: { slope, offset } };
+    const planes = Object.fromEntries(
+      RELIEF_PLANES.map((name) => [name, new Float32Array(COUNT)]),
+    ) as unknown as Relief;
+    const walls = wallPieces(CAMERA, [across]);
+    reliefOf(planes, PLATE, survey, CAMERA, REGION, { ...NO_SURFACES, walls });
+    for (let y = foot + 1; y < foot + 4; y++) {
+      const i = y * WIDTH + WIDTH / 2;
+      const [, ahead, up] = placeOf(planes, i);
+      expect(ahead).toBeLessThan(8);
+      expect(up).toBeCloseTo(0, 5);
+      expect([planes.normalZ[i], planes.unknownFacing[i]]).toEqual([1, 0]);
+    }
+    expect(planes.normalY[(foot - 2) * WIDTH + WIDTH / 2]).toBeCloseTo(-1, 5);
+  });
+});
+
 describe('wallPieces', () => {
   it('keep their way where their foot is drawn over the horizon', () => {
     const [near, far] = [seen(-3, 5), seen(-3, 40)];

@@ -38,20 +38,27 @@ export const spanWalls = ({ walls, ends }: Pick<Surfaces, 'walls' | 'ends'>): Sp
     };
   });
 
-/** Lays a row of walls: at each pixel the nearest that its ray meets, but for what stands clearly before it, and for the sky. */
+/**
+ * Lays a row of walls: at each pixel the nearest that its ray meets, but for what stands clearly before it, and for the sky. What is seen
+ * under a wall's foot lies before it: where the survey's soft edges put it behind, it is ground.
+ */
 export function rasterizeWalls(
   out: Relief,
   row: ReliefRow,
   walls: readonly SpannedWall[],
   { eyeHeight, down }: Camera,
 ): void {
-  const { first, width, met, wall, claimed, ground, land, standsAt, footRise, ahead } = row;
+  const { first, width, met, under, wall, claimed, ground, land, standsAt, footRise, ahead } = row;
   met.fill(Infinity);
   if (walls.length === 0) return;
+  under.fill(Infinity);
   claimed.fill(0);
   walls.forEach((spanned, k) => meetRow(row, spanned, k, eyeHeight));
   for (let x = 0; x < width; x++) {
-    if (met[x] === Infinity) continue;
+    if (met[x] === Infinity) {
+      if (out.reach[first + x] > under[x]) layUnderFoot(out, row, x, eyeHeight);
+      continue;
+    }
     if (land[x] <= 0.5) {
       met[x] = Infinity;
       continue;
@@ -67,7 +74,7 @@ export function rasterizeWalls(
 
 /** Where the rays of a row meet a wall, and whether it is nearer than those before. */
 function meetRow(row: ReliefRow, { piece, end, span }: SpannedWall, k: number, eyeHeight: number): void {
-  const { first, width, aside, ahead, rise, met, wall, claimed, standsAt } = row;
+  const { first, width, aside, ahead, rise, met, under, wall, claimed, standsAt } = row;
   const { ax, ay, height, base = 0 } = piece;
   const ex = piece.bx - ax;
   const ey = piece.by - ay;
@@ -87,6 +94,7 @@ function meetRow(row: ReliefRow, { piece, end, span }: SpannedWall, k: number, e
       met[x] = reach;
       wall[x] = k;
     }
+    if (at < base && reach < under[x]) under[x] = reach;
     const own = standsAt[x] / (reach * away);
     if (own > OWN_FOOT.from && own < OWN_FOOT.to) claimed[x] = 1;
   }
@@ -102,6 +110,15 @@ function column({ width, aside, ahead }: ReliefRow, tangent: number): number {
     else high = middle;
   }
   return low;
+}
+
+/** Lays the ground that is seen under a wall's foot. */
+function layUnderFoot(out: Relief, { first, ground, rise }: ReliefRow, x: number, eyeHeight: number): void {
+  if (rise[x] >= 0) return;
+  const i = first + x;
+  ground[x] = 1;
+  out.reach[i] = -eyeHeight / rise[x];
+  [out.normalX[i], out.normalY[i], out.normalZ[i], out.unknownFacing[i]] = [0, 0, 1, 0];
 }
 
 function layWall(

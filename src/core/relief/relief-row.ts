@@ -21,8 +21,9 @@ export interface ReliefRow {
   /** Folds by the plate's fine shading, where any surface is rippled. */
   foldRight: Float32Array;
   foldUp: Float32Array;
-  /** Walls: how far along the ray the nearest is met, which, and whether a foot is a drawn wall's own. */
+  /** Walls: how far along the ray the nearest is met, and the nearest under whose foot it passes; which is met, and whether a foot is its own. */
   met: Float64Array;
+  under: Float64Array;
   wall: Int32Array;
   claimed: Uint8Array;
   /** Another row of numbers. */
@@ -37,7 +38,7 @@ export function createReliefRow(width: number): ReliefRow {
     ...{ aside: exact(), ahead: exact(), rise: exact() },
     ...{ ground: exact(), land: exact(), standsAt: exact(), footRise: exact() },
     ...{ foldRight: scratch(), foldUp: scratch() },
-    ...{ met: exact(), wall: new Int32Array(width), claimed: new Uint8Array(width) },
+    ...{ met: exact(), under: exact(), wall: new Int32Array(width), claimed: new Uint8Array(width) },
   };
 }
 
