@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import sharp, { type Sharp } from 'sharp';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { readNetwork } from '../../test/thing-network';
+import { kindOfClass } from './class-kinds';
 import { DetectService } from './detect-service';
 import type { ThingNetwork } from './network';
 import { eachOnce, ofWhole, type SeenThing } from './seen-things';
@@ -57,6 +58,18 @@ describe('what is seen in parts', () => {
     const part = [thing(0.1, 0.5, 0.9), thing(0.1, 0.2, 0.4)];
     expect(eachOnce(part)).toHaveLength(1);
     expect(eachOnce([part[0], { ...part[1], is: 'person' }])).toHaveLength(2);
+  });
+});
+
+describe('kindOfClass', () => {
+  it('is what is seen, but for what is seldom and not sure, and nothing of what flies or floats', () => {
+    expect([kindOfClass(0, 0.2), kindOfClass(2, 0.2), kindOfClass(7, 0.2)]).toEqual(['person', 'car', 'car']);
+    expect([kindOfClass(16, 0.3), kindOfClass(16, 0.5)]).toEqual(['thing', 'animal']);
+    expect([kindOfClass(14, 0.9), kindOfClass(8, 0.9), kindOfClass(99, 0.9)]).toEqual([
+      undefined,
+      undefined,
+      undefined,
+    ]);
   });
 });
 

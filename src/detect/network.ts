@@ -10,8 +10,8 @@ export const SIDE = 512;
 /** The name of its result: a row a thing of left, top, right and bottom in pixels, how sure, and the number of its class. */
 const RESULT = 'tower_0/detections';
 
-/** How sure the network must be, 0 to 1: beneath this it is as often wrong as right. */
-const LEAST = 0.25;
+/** How sure the network must be, 0 to 1: at this most of what it sees does stand there, whatever it takes it for. */
+const LEAST = 0.2;
 
 /** The files of the network: how it is built, and its weights. */
 export interface NetworkFiles {
@@ -56,8 +56,8 @@ export class ThingNetwork {
     dispose([input, result]);
     return Array.from({ length: rows.length / 6 }, (_, k) => rows.subarray(6 * k, 6 * k + 6)).flatMap(
       ([left, top, right, bottom, sure, number]) => {
-        const is = kindOfClass(number);
-        if (!is || sure < LEAST) return [];
+        const is = sure >= LEAST && kindOfClass(number, sure);
+        if (!is) return [];
         const within = (pixels: number) => Math.min(1, Math.max(0, pixels / SIDE));
         return [
           { is, sure, left: within(left), top: within(top), right: within(right), bottom: within(bottom) },
