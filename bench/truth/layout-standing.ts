@@ -8,7 +8,7 @@ import {
   newPost,
   newThing,
   postLoop,
-  thingLoop,
+  thingStrokes,
   type ReadCoverage,
   type Stood,
 } from '@/state/actions/standing-actions';
@@ -33,9 +33,9 @@ export function rightStanding({ posts, things }: PlanGuess, { ids }: Layout): nu
   }).length;
 }
 
-/** What finds edges: the asset of what a stroke finds, and what a matte covers. */
+/** What finds edges: the asset of what strokes find, and what a matte covers. */
 interface Edges {
-  find: (stroke: EdgeStroke) => Promise<string>;
+  find: (strokes: EdgeStroke[]) => Promise<string>;
   coverage: ReadCoverage;
 }
 
@@ -46,11 +46,11 @@ export async function stood(scene: Scene, guess: PlanGuess, { find, coverage }: 
     now = runCommand(now, standUp(matte, standee)).scene;
   };
   for (const thing of guess.things) {
-    stand(await newThing(now, thing, await find(thingLoop(thing.loop)), coverage));
+    stand(await newThing(now, thing, await find(thingStrokes(now, thing)), coverage));
   }
   for (const post of guess.posts) {
     const loop = postLoop(post);
-    stand(newPost(now, post, loop && (await find(loop))));
+    stand(newPost(now, post, loop && (await find([loop]))));
   }
   return now;
 }

@@ -77,9 +77,10 @@ async function serviceOn({ photo }: Layout) {
   return { edges, clues, picture };
 }
 
-/** What the edge brush finds by a stroke, kept as an asset. */
-async function brushed(service: SegmentService, { width, height }: Picture, stroke: EdgeStroke) {
-  const found = await service.brush(undefined, stroke);
+/** What the edge brush finds by strokes, kept as an asset. */
+async function brushed(service: SegmentService, { width, height }: Picture, strokes: EdgeStroke[]) {
+  let found: Uint8Array = new Uint8Array(width * height);
+  for (const stroke of strokes) found = await service.brush(found, stroke);
   const png = await sharp(found, { raw: { width, height, channels: 1 } })
     .png()
     .toBuffer();
@@ -187,7 +188,7 @@ for (const name of await layoutNames()) {
   const guessed = withPlan(scene, { horizon, lens, eyeHeight });
   const walled = withPlan(guessed, { walls: guess.walls.map((wall) => guessedWall(guessed, wall)) });
   const whole = await stood(walled, guess, {
-    find: (stroke) => brushed(service, picture, stroke),
+    find: (strokes) => brushed(service, picture, strokes),
     coverage: (of, id) => renderer.read(coverageOf(of, id), never),
   });
   const seen = await reliefAtTruth(walled);

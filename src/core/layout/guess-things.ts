@@ -18,8 +18,9 @@ export interface ThingBox {
   is?: ThingKind;
 }
 
-/** A thing that was guessed: a loop around it, u, v, one after the other, where it stands, and what it is. */
+/** A thing that was guessed: its box, a loop around it, u, v, one after the other, where it stands, and what it is. */
 export interface GuessedThing {
+  box: Pick<ThingBox, 'left' | 'right' | 'top' | 'foot'>;
   loop: number[];
   foot: PlatePoint;
   is: ThingKind;
@@ -126,6 +127,7 @@ export function guessThings(
     .flatMap((some) => some.sort((p, q) => areaOf(q) - areaOf(p)))
     .slice(0, MOST)
     .map(({ left, right, top, foot, is }) => ({
+      box: { left, right, top, foot },
       loop: loopAround(left, right, top, foot),
       foot: { u: (left + right) / 2, v: foot },
       is: is ?? 'thing',

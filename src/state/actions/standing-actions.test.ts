@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { project } from '@/core/geometry/camera';
 import { cameraOf } from '@/core/picture/camera-of';
 import { boxMeasures } from '@/core/plan/box-sides';
+import type { EdgeStroke } from '@/core/matte/pass';
 import { newScene } from '@/core/scene/new-scene';
 import type { GuessedThing } from '@/core/layout/guess-things';
 import { newThing } from './standing-actions';
@@ -26,9 +27,8 @@ const coverage = () =>
     }),
   });
 const thing = (is: GuessedThing['is']): GuessedThing => ({
-  is,
-  foot: low,
-  loop: [0.2, 0.4, 0.8, 0.4, 0.5, 0.9],
+  ...{ is, foot: low, loop: [0.2, 0.4, 0.8, 0.4, 0.5, 0.9] },
+  box: { left: 0.3, right: 0.7, top: 0.5, foot: 0.9 },
 });
 
 describe('newThing', () => {
@@ -36,6 +36,11 @@ describe('newThing', () => {
     const { matte, standee } = await newThing(scene, thing('person'), asset, coverage);
     expect([matte.name, standee.name, standee.matte]).toEqual(['Person 1', 'Person 1', matte.id]);
     expect(matte.passes).toMatchObject([{ kind: 'edge', asset }]);
+    const [{ strokes }] = matte.passes as { strokes: EdgeStroke[] }[];
+    expect(strokes.map(({ act }) => act)).toEqual(['loop', 'take']);
+    expect(strokes[1].path).toEqual([0.5, 0.548, 0.5, 0.868].map((at) => expect.closeTo(at, 9) as number));
+    // A share of the shorter side: it is 0.4 of the width broad, and 0.4 of the height high.
+    expect(strokes[1].size).toBeCloseTo((0.12 * 0.4) / 1.5, 9);
     expect(standee.box).toBeUndefined();
     expect(standee.foot.v).toBeCloseTo(low.v, 6);
   });

@@ -1,11 +1,12 @@
 import { useStore } from 'zustand';
 import { standUp } from '@/core/scene/commands';
 import { MOST_MATTES } from '@/core/matte/matte-schema';
+import type { GuessedThing } from '@/core/layout/guess-things';
 import type { EdgeStroke } from '@/core/matte/pass';
 import { MOST_SURFACES } from '@/core/plan/plan-schema';
 import type { Scene } from '@/core/scene/schema';
 import type { PlanGuess } from '@/state/actions/plan-guess';
-import { newPost, newThing, postLoop, thingLoop, type Stood } from '@/state/actions/standing-actions';
+import { newPost, newThing, postLoop, thingStrokes, type Stood } from '@/state/actions/standing-actions';
 import { useScene, useSession } from './editor-context';
 import { useFinding } from './use-finding';
 
@@ -20,17 +21,17 @@ export function useStanding() {
   const coverage = useStore(readout, (state) => state.coverage);
   const find = useFinding('Its edge could not be found');
   const now = () => store.getState().scene;
-  const edgeBy = (stroke: EdgeStroke) => find(() => segmenter.brush(undefined, [stroke]));
+  const edgeBy = (strokes: EdgeStroke[]) => find(() => segmenter.brush(undefined, strokes));
   const stand = ({ matte, standee }: Stood) => {
     if (hasRoom(now())) run(standUp(matte, standee));
   };
   return {
     post: async (guessed: PlanGuess['posts'][number]) => {
       const loop = postLoop(guessed);
-      stand(newPost(now(), guessed, loop && (await edgeBy(loop))));
+      stand(newPost(now(), guessed, loop && (await edgeBy([loop]))));
     },
-    thing: async (guessed: Pick<PlanGuess['things'][number], 'loop' | 'foot' | 'is'>) => {
-      const asset = hasRoom(now()) ? await edgeBy(thingLoop(guessed.loop)) : undefined;
+    thing: async (guessed: GuessedThing) => {
+      const asset = hasRoom(now()) ? await edgeBy(thingStrokes(now(), guessed)) : undefined;
       if (asset) stand(await newThing(now(), guessed, asset, coverage));
     },
   };
