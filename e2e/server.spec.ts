@@ -252,6 +252,25 @@ test('pages run only their own scripts and cannot be framed', async ({ request }
   expect(headers['x-powered-by']).toBeUndefined();
 });
 
+test('workers that are files read nothing but what they run, and only one may write scripts', async ({
+  request,
+}) => {
+  const policyOf = async (path: string) =>
+    (await request.get(path)).headers()['content-security-policy'].split('; ');
+  const [edges, things] = await Promise.all(['/segment-worker.js', '/detect-worker.js'].map(policyOf));
+  for (const policy of [edges, things]) {
+    expect(policy).toContain("default-src 'none'");
+    expect(policy).toContain("connect-src 'self'");
+  }
+  expect(things).toContain("script-src 'self' 'wasm-unsafe-eval'");
+  expect(edges.join()).toContain("'unsafe-eval'");
+  for (const file of ['things.json', 'things.bin', 'things.wasm', 'opencv.wasm', 'kernels.wasm']) {
+    const answer = await request.get(`/${file}?build=1`);
+    expect(answer.status()).toBe(200);
+    expect(answer.headers()['cache-control']).toContain('immutable');
+  }
+});
+
 /** A change that gives a scene one matte of an edge brush. */
 const brushed = (asset: string) => ({
   id: randomUUID(),

@@ -187,17 +187,19 @@ for (const name of await layoutNames()) {
   const eyeHeight = guess.eyeHeight ?? scene.plan.eyeHeight;
   const guessed = withPlan(scene, { horizon, lens, eyeHeight });
   const walled = withPlan(guessed, { walls: guess.walls.map((wall) => guessedWall(guessed, wall)) });
-  const whole = await stood(walled, guess, {
-    find: (strokes) => brushed(service, picture, strokes),
-    coverage: (of, id) => renderer.read(coverageOf(of, id), never),
-  });
+  const edges = {
+    find: (strokes: EdgeStroke[]) => brushed(service, picture, strokes),
+    coverage: (of: Scene, id: string) => renderer.read(coverageOf(of, id), never),
+  };
+  const whole = await stood(walled, guess, edges);
+  const hand = byHand(scene, layout);
   const seen = await reliefAtTruth(walled);
   const faced = facing(seen, layout);
   const off = (side: 'left' | 'right') => Math.abs(horizon[side] - known.horizon[side]);
   const row = {
     sky: skyIou(seen, layout),
     ground: groundIou(await reliefAtTruth(whole), layout),
-    'by hand': groundIou(await reliefAtTruth(byHand(scene, layout)), layout),
+    'by hand': groundIou(await reliefAtTruth(await stood(hand, guess, edges)), layout),
     'horizon %': guess.horizon ? 100 * Math.max(off('left'), off('right')) : NaN,
     'lens %': guess.lens ? 100 * Math.abs(Math.log(lens / known.focal_mm_35)) : NaN,
     'eye %': 100 * Math.abs(Math.log(eyeHeight / known.eye_height_m)),
@@ -216,7 +218,7 @@ for (const name of await layoutNames()) {
   windows.push(...(await windowTwinFinds(walled, layout, service)));
   lamps.push(...(await lampTwinFinds(walled, layout, service)));
   feet.guessed.push(...(await lampDistances(walled, layout, hang)));
-  feet.byHand.push(...(await lampDistances(byHand(scene, layout), layout, hang)));
+  feet.byHand.push(...(await lampDistances(hand, layout, hang)));
 }
 const keys = Object.keys(rows[0]);
 const over = (pick: (values: number[]) => number) =>
