@@ -42,6 +42,9 @@ const CORNERS = 20;
 /** What is flat on the ground is broader than high; what stands is not. */
 const FLAT = 1;
 
+/** A foot so near to the lower edge is cut by it, fraction of the height. */
+const EDGE = 0.01;
+
 /** A foot lies at least so far before that of a wall, fraction of the height. */
 const CLEAR = 0.002;
 
@@ -81,10 +84,18 @@ function standing(
   return { ...box, top, tall: placeOnStalk(camera, { u: foot.u, v: top }, foot)[2] };
 }
 
-/** Whether a standing box is as high as such things are; what is told by its tones alone is higher than broad, too. */
+/**
+ * Whether a standing box is as high as such things are; what is told by its tones alone is higher than broad, too. One that the lower edge
+ * cuts is higher than it seems.
+ */
 function isSuch({ is, left, right, top, foot, tall }: StandingBox, aspect: number): boolean {
   const { least, most } = is ? THING_KINDS[is].height : HEIGHT;
-  return tall >= least && tall <= most && (is !== undefined || foot - top >= FLAT * (right - left) * aspect);
+  const isCut = is !== undefined && foot > 1 - EDGE;
+  return (
+    (tall >= least || isCut) &&
+    tall <= most &&
+    (is !== undefined || foot - top >= FLAT * (right - left) * aspect)
+  );
 }
 
 /**

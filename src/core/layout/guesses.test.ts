@@ -255,6 +255,15 @@ describe('guessThings', () => {
     expect(guess({ ...box(1, 8, 2, 0.6), is: 'car' })).toEqual([]);
     expect(guess({ ...box(1, 8, 2, 0.6), is: 'bench' })).toHaveLength(1);
     expect(guess({ ...box(1, 8, 0.3, 3.2), is: 'person' })).toEqual([]);
+    const low = (foot: number): ThingBox => ({
+      left: 0.4,
+      right: 0.6,
+      top: foot - 0.09,
+      foot,
+      open: false,
+      is: 'car',
+    });
+    expect([guess(low(0.995)).length, guess(low(0.97)).length]).toEqual([1, 0]);
     const wall: PlateLine = [seen(-4, 9, 0), seen(4, 9, 0)];
     const before = (y: number) =>
       guessThings([{ ...box(1, y, 0.3, 1.7), is: 'person' }], CAMERA, SETTINGS.horizon, [wall]);
