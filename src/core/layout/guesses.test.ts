@@ -11,6 +11,7 @@ import { guessDecks } from './guess-decks';
 import { guessPerspective } from './guess-horizon';
 import { guessLens } from './guess-lens';
 import { guessPosts } from './guess-posts';
+import { closingWall } from './closing-wall';
 import { guessEyeHeight } from './guess-eye';
 import { guessThings, type ThingBox } from './guess-things';
 import { guessWalls } from './guess-walls';
@@ -338,6 +339,39 @@ describe('guessDecks', () => {
     ['short edges', [[seen(2, 6, 0), seen(2, 7, 0)]]],
   ])('tells nothing of %s', (_, lines, walls, share) => {
     expect(guess(lines, walls, share)).toEqual([]);
+  });
+});
+
+describe('closingWall', () => {
+  const [width, height] = [150, 100];
+  const { horizon } = SETTINGS;
+  const left: PlateLine = [seen(-4, 6, 0), seen(-4, 30, 0)];
+  const right: PlateLine = [seen(5, 31, 0), seen(5, 7, 0)];
+  /** Ground up to some metres ahead, something that stands behind it, and sky or none. */
+  const cover = (groundUpTo: number, isOpen = false) => {
+    const foot = seen(0, groundUpTo, 0).v;
+    const isAt = (test: (v: number) => boolean) =>
+      Float32Array.from({ length: width * height }, (_, i) =>
+        Number(test((Math.floor(i / width) + 0.5) / height)),
+      );
+    return { width, height, ground: isAt((v) => v > foot), sky: isAt((v) => isOpen && v < horizon.left) };
+  };
+  const closes = (feet: PlateLine[], ...over: Parameters<typeof cover>) =>
+    closingWall(feet, cover(...over), CAMERA, horizon);
+
+  it('runs between the far ends of two walls where the ground ends with them', () => {
+    expect(closes([right, left], 30)).toEqual([left[1], right[0]]);
+    expect(closes([left, right], 26)).toEqual([left[1], right[0]]);
+  });
+
+  it.each<[string, PlateLine[], number, boolean?]>([
+    ['the ground goes on', [left, right], 300],
+    ['there is sky behind', [left, right], 30, true],
+    ['one ends much farther off', [left, [seen(5, 60, 0), right[1]]], 30],
+    ['there is one wall', [left], 30],
+    ['they meet', [left, [seen(-3.5, 30, 0), right[1]]], 30],
+  ])('is none where %s', (_, feet, groundUpTo, isOpen) => {
+    expect(closes(feet, groundUpTo, isOpen)).toBeUndefined();
   });
 });
 

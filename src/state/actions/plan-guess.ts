@@ -1,3 +1,4 @@
+import { closingWall } from '@/core/layout/closing-wall';
 import { guessDecks, type GuessedDeck } from '@/core/layout/guess-decks';
 import { guessEyeHeight } from '@/core/layout/guess-eye';
 import { guessPerspective } from '@/core/layout/guess-horizon';
@@ -126,12 +127,15 @@ export async function guessLay(scene: Scene, clues: Pick<Clues, 'straightLines'>
   const walls = perspective ? guessWalls(lines, perspective, cover, aspect) : [];
   const found = perspective?.lens && newLens(perspective.lens, plan.lens);
   const lens = found ?? plan.lens;
+  const camera = cameraOf({ ...scene, plan: { ...bare, lens } });
+  const feet = walls.map(({ foot }) => foot);
+  const closing = closingWall(feet, cover, camera, bare.horizon);
   const guess: LayGuess = {
     horizon,
     lens: found,
-    walls: walls
-      .map(({ foot }) => {
-        const top = seenHeight(cameraOf({ ...scene, plan: { ...bare, lens } }), foot, lie);
+    walls: [...feet, ...(closing ? [closing] : [])]
+      .map((foot) => {
+        const top = seenHeight(camera, foot, lie);
         return { foot, id: crypto.randomUUID(), rise: top && top / plan.eyeHeight };
       })
       .filter(({ rise = Infinity }) => rise >= LEAST_RISE),
