@@ -359,9 +359,18 @@ describe('closingWall', () => {
   const closes = (feet: PlateLine[], ...over: Parameters<typeof cover>) =>
     closingWall(feet, cover(...over), CAMERA, horizon);
 
-  it('runs between the far ends of two walls where the ground ends with them', () => {
-    expect(closes([right, left], 30)).toEqual([left[1], right[0]]);
-    expect(closes([left, right], 26)).toEqual([left[1], right[0]]);
+  it('runs square between the far ends of two walls where the ground ends with them', () => {
+    const [from, to] = closes([right, left], 30)!;
+    // They end at 30 and 31 m: midway between, and square to both.
+    for (const [at, x] of [
+      [from, -4],
+      [to, 5],
+    ] as const) {
+      const place = groundPoint(CAMERA, at);
+      expect(place[0]).toBeCloseTo(x, 6);
+      expect(place[1]).toBeCloseTo(30.5, 6);
+    }
+    expect(closes([left, right], 26)).toEqual([from, to]);
   });
 
   it.each<[string, PlateLine[], number, boolean?]>([
@@ -370,6 +379,7 @@ describe('closingWall', () => {
     ['one ends much farther off', [left, [seen(5, 60, 0), right[1]]], 30],
     ['there is one wall', [left], 30],
     ['they meet', [left, [seen(-3.5, 30, 0), right[1]]], 30],
+    ['they do not run beside each other', [left, [seen(5, 31, 0), seen(25, 7, 0)]], 30],
   ])('is none where %s', (_, feet, groundUpTo, isOpen) => {
     expect(closes(feet, groundUpTo, isOpen)).toBeUndefined();
   });
