@@ -129,12 +129,6 @@ await page
 await pictureReady(page);
 await page.mouse.move(560, 400);
 await shoot('ground-plan');
-await page.getByRole('button', { name: 'Pop-up' }).click();
-await page.waitForFunction(
-  () => Number(document.querySelector<HTMLCanvasElement>('[data-testid=pop-up]')?.dataset.frames) > 3,
-);
-await shoot('pop-up');
-await page.keyboard.press('Escape');
 await page.getByRole('button', { name: 'Say what is what' }).click();
 await page.getByTestId('place-tint').waitFor();
 await page.mouse.move(760, 480);
@@ -180,6 +174,17 @@ await page.waitForFunction(isWhole, undefined, { timeout: 120_000 });
 const card = (await page.getByRole('link', { name: 'Open Ferry steps' }).boundingBox())!;
 await page.mouse.move(card.x + card.width * 0.45, card.y + card.height / 2);
 await shoot('scenes');
+
+// Where nothing is to move, the pop-up stands still.
+await page.emulateMedia({ reducedMotion: 'reduce' });
+await page.locator('input[type=file]').first().setInputFiles('demo/plates/market-row.jpg');
+await page.waitForURL('**/scenes/**');
+await page.getByRole('region', { name: 'First guess' }).getByText('things that stand').waitFor();
+await pictureReady(page);
+await page.waitForFunction(
+  () => Number(document.querySelector<HTMLCanvasElement>('[data-testid=pop-up]')?.dataset.frames) > 0,
+);
+await shoot('first-guess');
 
 await browser.close();
 await server.kill();
