@@ -16,6 +16,7 @@ import {
   sceneOf,
   toneAt,
 } from './support/editor';
+import { foundEdge } from './support/found-edge';
 import { test } from './support/kept-page';
 
 const offerOf = (page: Page) => page.getByRole('region', { name: 'First guess' });
@@ -68,10 +69,7 @@ test('what is seen to stand in a new photo is offered with its plan, and stands 
   const { matte, foot } = scene.plan.standees.find(({ foot: { u } }) => Math.abs(u - 0.86) < 0.03)!;
   expect(foot.v).toBeCloseTo(0.8, 1);
   const [pass] = scene.mattes.find((own) => own.id === matte)!.passes as { asset: string }[];
-  const answer = await request.get(`/api/scenes/${id}/coverages/${pass.asset}`);
-  const [width, height] = ['x-width', 'x-height'].map((name) => Number(answer.headers()[name]));
-  const data = await answer.body();
-  const covered = (u: number, v: number) => data[Math.floor(v * height) * width + Math.floor(u * width)];
+  const covered = await foundEdge(request, id, pass.asset);
   expect(covered(0.86, 0.7)).toBeGreaterThan(127);
   expect(covered(0.86, 0.86)).toBe(0);
 });

@@ -11,6 +11,7 @@ import {
   toneAt,
   typeNumber,
 } from './support/editor';
+import { foundEdge } from './support/found-edge';
 import { test } from './support/kept-page';
 
 const openPlan = (page: Page) => page.getByRole('button', { name: /^Ground plan/ }).click();
@@ -69,10 +70,7 @@ test('somebody who is seen to stand there is stood up by his own edge, in the ma
   expect(plan.standees[0].foot.u).toBeCloseTo(0.355, 1);
   expect(plan.standees[0].foot.v).toBeCloseTo(0.88, 1);
   const [pass] = mattes[0].passes as { asset: string }[];
-  const answer = await request.get(`/api/scenes/${id}/coverages/${pass.asset}`);
-  const [width, height] = ['x-width', 'x-height'].map((name) => Number(answer.headers()[name]));
-  const data = await answer.body();
-  const covered = (u: number, v: number) => data[Math.floor(v * height) * width + Math.floor(u * width)];
+  const covered = await foundEdge(request, id, pass.asset);
   expect(covered(0.36, 0.68)).toBeGreaterThan(127);
   expect(covered(0.45, 0.85)).toBeLessThan(128);
   expect(covered(0.2, 0.9)).toBeLessThan(128);

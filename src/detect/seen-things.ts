@@ -2,13 +2,9 @@ import type { ThingKind } from '@/core/layout/thing-kinds';
 import type { Part } from './squares';
 
 /** A thing that the network sees: its box, fractions of what was looked at, and how sure it is, 0 to 1. */
-export interface SeenThing {
+export interface SeenThing extends Part {
   is: ThingKind;
   sure: number;
-  left: number;
-  top: number;
-  right: number;
-  bottom: number;
 }
 
 /** Boxes of which so much lies in one another, as a share of both together, are of one thing; or of the smaller, of one kind. */
