@@ -22,10 +22,7 @@ const STANDS: ReadonlySet<number> = new Set([SHOWS.standing, SHOWS.lamp, SHOWS.g
 export function rightStanding({ posts, things }: PlanGuess, { ids }: Layout): number {
   const middles = [
     ...posts.map(({ outline }) => middleOf(outline)),
-    ...things.map(({ loop }) => {
-      const [us, vs] = [0, 1].map((axis) => loop.filter((_, i) => i % 2 === axis));
-      return { u: (Math.min(...us) + Math.max(...us)) / 2, v: (Math.min(...vs) + Math.max(...vs)) / 2 };
-    }),
+    ...things.map(({ box }) => ({ u: (box.left + box.right) / 2, v: (box.top + box.foot) / 2 })),
   ];
   return middles.filter(({ u, v }) => {
     const at = Math.floor(v * TRUTH.height) * TRUTH.width + Math.floor(u * TRUTH.width);

@@ -2,6 +2,7 @@ import { project, type Camera, type PlatePoint } from '../geometry/camera';
 import { groundPoint, horizonAt } from '../geometry/ground';
 import { lineAt } from '../geometry/line-at';
 import type { PlateLine } from '../geometry/vanishing-point';
+import { along, type Level } from '../plan/box-sides';
 import { hypot } from '../plane/hypot';
 import type { LandCover } from './settle-foot';
 
@@ -42,10 +43,6 @@ interface RunningAway {
   way: Level;
 }
 
-type Level = readonly [x: number, y: number];
-
-const dot = ([ax, ay]: Level, [bx, by]: Level) => ax * bx + ay * by;
-
 function runningAway(camera: Camera, near: PlatePoint, end: PlatePoint): RunningAway | undefined {
   const [[nx, ny], [x, y]] = [groundPoint(camera, near), groundPoint(camera, end)];
   const long = hypot(x - nx, y - ny);
@@ -57,7 +54,7 @@ function squareAcross(camera: Camera, a: RunningAway, b: RunningAway): [PlatePoi
   const way: Level = [a.way[0] + b.way[0], a.way[1] + b.way[1]];
   const middle: Level = [(a.place[0] + b.place[0]) / 2, (a.place[1] + b.place[1]) / 2];
   const [left, right] = [a, b].map(({ place, way: own }) => {
-    const further = (dot(middle, way) - dot(place, way)) / dot(own, way);
+    const further = (along(middle, way) - along(place, way)) / along(own, way);
     return project(camera, [place[0] + further * own[0], place[1] + further * own[1], 0]);
   });
   return left && right && [left, right];
@@ -84,7 +81,7 @@ export function closingWall(
     .find(([a, b]) => {
       const ratio = a.place[1] / b.place[1];
       if (b.end.u - a.end.u < BROAD || ratio > ALIKE || ratio < 1 / ALIKE) return false;
-      if (dot(a.way, b.way) < PARALLEL) return false;
+      if (along(a.way, b.way) < PARALLEL) return false;
       const foot = [a.end, b.end] as const;
       const ground = meanBetween(cover, cover.ground, foot, (u) => [level(u), lineAt(foot, u)]);
       const sky = meanBetween(cover, cover.sky, foot, (u) => [level(u) - OVER, level(u)]);

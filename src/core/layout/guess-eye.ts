@@ -1,6 +1,6 @@
 import { median } from '../plane/median';
 import { horizonAt } from '../geometry/ground';
-import type { ThingBox } from './guess-things';
+import { footOfBox, type ThingBox } from './guess-things';
 import { THING_KINDS } from './thing-kinds';
 
 /** A foot lies this far under the horizon at least, fraction of the height: nearer to it a row is many metres. */
@@ -23,9 +23,10 @@ export function guessEyeHeight(
   boxes: readonly ThingBox[],
   horizon: { left: number; right: number },
 ): number | undefined {
-  const told = boxes.flatMap(({ is, left, right, top, foot }) => {
+  const told = boxes.flatMap((box) => {
+    const { is, top, foot } = box;
     const usual = is && THING_KINDS[is].usual;
-    const level = horizonAt(horizon, (left + right) / 2);
+    const level = horizonAt(horizon, footOfBox(box).u);
     if (!usual || foot < level + UNDER || foot > 1 - EDGE || top < EDGE) return [];
     return [(usual * (foot - level)) / (foot - top)];
   });

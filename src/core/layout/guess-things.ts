@@ -18,6 +18,12 @@ export interface ThingBox {
   is?: ThingKind;
 }
 
+/** Where what a box shows stands: the middle of its lower edge. */
+export const footOfBox = ({ left, right, foot }: Pick<ThingBox, 'left' | 'right' | 'foot'>): PlatePoint => ({
+  u: (left + right) / 2,
+  v: foot,
+});
+
 /** A thing that was guessed: its box, a loop around it, u, v, one after the other, where it stands, and what it is. */
 export interface GuessedThing {
   box: Pick<ThingBox, 'left' | 'right' | 'top' | 'foot'>;
@@ -76,7 +82,7 @@ function standing(
   camera: Camera,
   horizon: { left: number; right: number },
 ): StandingBox | undefined {
-  const foot = { u: (box.left + box.right) / 2, v: box.foot };
+  const foot = footOfBox(box);
   if (box.foot < horizonAt(horizon, foot.u) + (box.is ? UNDER.seen : UNDER.toned)) return undefined;
   const [x, y] = groundPoint(camera, foot);
   const head = box.open ? project(camera, [x, y, HEIGHT.person])?.v : undefined;
@@ -103,7 +109,7 @@ function isSuch({ is, left, right, top, foot, tall }: StandingBox, aspect: numbe
  * seen on a wall, a poster or somebody at a window.
  */
 function beforeWalls(box: ThingBox, feet: readonly PlateLine[]): ThingBox | undefined {
-  const u = (box.left + box.right) / 2;
+  const { u } = footOfBox(box);
   const behind = feet.filter(([from, to]) => u >= from.u && u <= to.u).map((line) => lineAt(line, u) + CLEAR);
   const foot = Math.max(box.foot, ...behind);
   return foot - box.foot > HIDDEN * (box.foot - box.top) ? undefined : { ...box, foot };
@@ -140,7 +146,7 @@ export function guessThings(
     .map(({ left, right, top, foot, is }) => ({
       box: { left, right, top, foot },
       loop: loopAround(left, right, top, foot),
-      foot: { u: (left + right) / 2, v: foot },
+      foot: footOfBox({ left, right, foot }),
       is: is ?? 'thing',
     }));
 }

@@ -4,7 +4,7 @@ import { guessEyeHeight } from '@/core/layout/guess-eye';
 import { guessPerspective } from '@/core/layout/guess-horizon';
 import { cameraOf } from '@/core/picture/camera-of';
 import { guessPosts, type GuessedPost } from '@/core/layout/guess-posts';
-import { guessThings, type GuessedThing, type ThingBox } from '@/core/layout/guess-things';
+import { footOfBox, guessThings, type GuessedThing, type ThingBox } from '@/core/layout/guess-things';
 import { seenHeight } from '@/core/plan/seen-height';
 import { guessWalls } from '@/core/layout/guess-walls';
 import type { PlatePoint } from '@/core/geometry/camera';
@@ -179,10 +179,7 @@ export async function guessPlan(scene: Scene, clues: Clues, land: ReadLand): Pro
   const isFree = ({ foot }: { foot: PlatePoint }) =>
     isNew({ foot }) && feet.every((piece) => isClearOf(piece, foot, bare.horizon));
   const things = guessThings(
-    [
-      ...seen,
-      ...boxes.filter(({ left, right, foot }) => isFree({ foot: { u: (left + right) / 2, v: foot } })),
-    ],
+    [...seen, ...boxes.filter((box) => isFree({ foot: footOfBox(box) }))],
     camera,
     bare.horizon,
     feet,

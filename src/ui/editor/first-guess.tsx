@@ -60,6 +60,11 @@ export function FirstGuessOffer({ day }: { day: RefObject<HTMLCanvasElement | nu
   const plan = offer?.plan;
   const guessed = useMemo(() => plan && { ...newScene('Untitled', plate), plan }, [plan, plate]);
   if (!offer || !guessed) return null;
+  async function take(taken: FirstGuess): Promise<void> {
+    set({ answered: true });
+    run(takeFirstGuess(taken));
+    for (const thing of taken.things ?? []) await standing.thing(thing);
+  }
   const it = isSeveral(offer) ? 'them' : 'it';
   return (
     <div className={classes.offer} role="region" aria-label="First guess">
@@ -69,17 +74,7 @@ export function FirstGuessOffer({ day }: { day: RefObject<HTMLCanvasElement | nu
       <span>
         {guessSays(offer)} Use {it}?
       </span>
-      <Button
-        size="compact-xs"
-        onClick={() => {
-          set({ answered: true });
-          run(takeFirstGuess(offer));
-          void (offer.things ?? []).reduce(
-            (before, thing) => before.then(() => standing.thing(thing)),
-            Promise.resolve(),
-          );
-        }}
-      >
+      <Button size="compact-xs" onClick={() => void take(offer)}>
         Use {it}
       </Button>
       <Button size="compact-xs" variant="default" onClick={() => set({ answered: true })}>
