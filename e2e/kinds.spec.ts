@@ -167,23 +167,26 @@ test('a matte glows, its edge becomes a tube, and bulbs are scattered in it', as
   const sky = async () => brightness(await toneAt(page, 0.3, 0.15, 0.05));
   // Before a matte is shown over it.
   const before = await sky();
+  const lights = async () => (await sceneOf(request, id)).scene.fixtures;
+  // What a matte covers is asked of a worker, so the light comes a while after the click.
+  const lit = async (button: string, count: number) => {
+    await page.getByRole('button', { name: button }).click();
+    await expect.poll(async () => (await lights()).length).toBe(count);
+    await pictureReady(page);
+  };
   await openStep(page, /^Mattes/);
   await page.getByRole('button', { name: 'Sky', exact: true }).click();
   await pictureReady(page);
   await openStep(page, /^Fixtures/);
   await kind(page, 'strand');
-  await page.getByRole('button', { name: 'Scatter bulbs in it' }).click();
-  await pictureReady(page);
+  await lit('Scatter bulbs in it', 1);
   expect(await sky()).toBeGreaterThan(before + 3);
   await kind(page, 'tube');
-  await page.getByRole('button', { name: 'Tube along its edge' }).click();
-  await pictureReady(page);
+  await lit('Tube along its edge', 2);
   await kind(page, 'pane');
-  await page.getByRole('button', { name: 'Make it glow' }).click();
-  await pictureReady(page);
+  await lit('Make it glow', 3);
   expect(await sky()).toBeGreaterThan(before + 10);
-  await saved(page);
-  const [strand, tube, pane] = (await sceneOf(request, id)).scene.fixtures;
+  const [strand, tube, pane] = await lights();
   expect(strand.path.length).toBeGreaterThan(30);
   expect(strand).toMatchObject({ kind: 'strand', count: 0 });
   expect(tube.path.length).toBeGreaterThan(10);
