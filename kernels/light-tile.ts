@@ -1,7 +1,7 @@
 import { clamped, ONE, ZERO } from './film';
 import {
-  LIT_AIR, LIT_ALPHA, LIT_LAND, LIT_NORMAL_X, LIT_NORMAL_Y, LIT_NORMAL_Z, LIT_REACH,
-  LIT_SHEEN, LIT_SHINE, LIT_SPILL, LIT_UNKNOWN_FACING, PER_CUTOFF_SOFT, TILE_RAYS,
+  FACED_ASIDE_SHARE, LIGHT_RADIUS, LIT_AIR, LIT_ALPHA, LIT_LAND, LIT_NORMAL_X, LIT_NORMAL_Y, LIT_NORMAL_Z,
+  LIT_REACH, LIT_SHEEN, LIT_SHINE, LIT_SPILL, LIT_UNKNOWN_FACING, PER_CUTOFF_SOFT, TILE_RAYS,
 } from './generated';
 import { seenPast } from './occlusion';
 import { halfLength, mirrorShine, ownSheen } from './sheen';
@@ -18,6 +18,19 @@ const PER_CUTOFF = f32x4.splat(PER_CUTOFF_SOFT);
 /** One over pi. */
 const INVERSE_PI = f32x4.splat(0.3183098862);
 const HALF = f32x4.splat(0.5);
+const TWO = f32x4.splat(2);
+const QUARTER = f32x4.splat(0.25);
+const LEAST = f32x4.splat(1e-6);
+const FACED_ASIDE = f32x4.splat(FACED_ASIDE_SHARE);
+
+/** As facedBy of the core. */
+@inline
+function facedBy(cosine: v128, size: v128): v128 {
+  const above = f32x4.pmax(ZERO, f32x4.add(cosine, size));
+  const part = f32x4.pmin(above, f32x4.mul(TWO, size));
+  const cut = f32x4.div(f32x4.mul(f32x4.mul(part, part), QUARTER), f32x4.pmax(LEAST, size));
+  return f32x4.add(cut, f32x4.sub(above, part));
+}
 
 /** Adds one light to a tile: to its land, its air, or both. `near`: what may cast a shadow on it. */
 export function lightTile(
@@ -56,7 +69,7 @@ export function lightTile(
   const spillCandela = v128.load32_splat(light + 12);
   const airScale = v128.load32_splat(light + 16);
   const soft = v128.load32_splat(light + 20);
-  const radius = load<f32>(light + 24);
+  const radius = load<f32>(light + LIGHT_RADIUS);
   const facesX = v128.load32_splat(light + 28);
   const facesY = v128.load32_splat(light + 32);
   const facesZ = v128.load32_splat(light + 36);
@@ -111,9 +124,9 @@ export function lightTile(
             f32x4.add(f32x4.mul(lx, v128.load(normalX + at)), f32x4.mul(ly, v128.load(normalY + at))),
             f32x4.mul(lz, v128.load(normalZ + at)),
           );
-          const isBefore = f32x4.gt(facing, ZERO);
           const unknownFacing = v128.load(unknownFacingPlane + at);
-          const nl = f32x4.pmax(ZERO, f32x4.mul(facing, perDistance));
+          const nl = facedBy(f32x4.mul(facing, perDistance), f32x4.mul(f32x4.splat(radius), perDistance));
+          const isBefore = f32x4.gt(nl, ZERO);
           const nv = v128.load(own + SEEN);
           let cosine = ZERO;
           let half = ZERO;
@@ -124,7 +137,10 @@ export function lightTile(
             cosine = f32x4.mul(known, f32x4.sub(ONE, unknownFacing));
           }
           if (v128.any_true(f32x4.gt(unknownFacing, ZERO))) {
-            const turned = f32x4.mul(f32x4.add(f32x4.sqrt(level), facing), INVERSE_PI);
+            const turned = f32x4.mul(
+              f32x4.add(f32x4.sqrt(f32x4.add(level, f32x4.mul(soft, FACED_ASIDE))), facing),
+              INVERSE_PI,
+            );
             const mean = f32x4.mul(f32x4.mul(f32x4.pmax(ZERO, turned), unknownFacing), perDistance);
             cosine = f32x4.add(cosine, mean);
           }

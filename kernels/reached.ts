@@ -1,7 +1,8 @@
 /* Which tiles a light can reach at all. None that it lights is ever left out. */
 
 import {
-  LIGHT_BEAM, LIGHT_EVEN, LIGHT_FACES, TILE_FACES_MOST, TILE_NORMALS, TILE_PLANE, TILE_UNKNOWN_FACING,
+  LIGHT_BEAM, LIGHT_EVEN, LIGHT_FACES, LIGHT_RADIUS, TILE_FACES_MOST, TILE_NORMALS, TILE_PLANE,
+  TILE_UNKNOWN_FACING,
 } from './generated';
 import { alongTile, isOneWay } from './tile';
 
@@ -24,7 +25,7 @@ function hangsAlong(light: usize, way: usize, step: usize): f32 {
   );
 }
 
-/** Whether any land of a tile of some pixels lies in a light's beam and faces it. `tile`: as `readyTile` leaves it. */
+/** Whether any land of a tile of some pixels lies in a light's beam and faces any of it. `tile`: as `readyTile` leaves it. */
 export function canReach(light: usize, tile: usize, wide: i32, high: i32): bool {
   let forward: f32 = 0;
   let facing: f32 = 0;
@@ -42,7 +43,7 @@ export function canReach(light: usize, tile: usize, wide: i32, high: i32): bool 
   }
   if (load<f32>(tile + TILE_UNKNOWN_FACING) <= 0) {
     if (isOneWay(tile)) facing = hangsAlong(light, tile + TILE_NORMALS, 8) - load<f32>(tile + TILE_PLANE);
-    if (facing < -SLACK) return false;
+    if (facing < -load<f32>(light + LIGHT_RADIUS) - SLACK) return false;
   }
   if (load<f32>(light + LIGHT_EVEN) > 0) return true;
   if (forward < -SLACK || (forward + SLACK) ** 2 < load<f32>(light + LIGHT_BEAM) * away) return false;

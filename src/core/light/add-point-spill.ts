@@ -1,6 +1,7 @@
 import type { Camera } from '../geometry/camera';
 import type { Relief } from '../relief/relief-planes';
 import type { Region } from '../plane/region';
+import { FACED_ASIDE, facedBy } from './faced-by';
 import { mirrorShine, ownSheen } from './own-sheen';
 import { belowCutoff, NO_CUTOFF, type PointLight } from './point-light';
 
@@ -10,9 +11,9 @@ const INVERSE_PI = 1 / Math.PI;
 export const GRAZING = 0.01;
 
 /**
- * Adds the illuminance of one small source to a plane of a region: `I max(0, n.l) / d^2`, lux, on land. Where a surface
- * stands upright and its turn is not known, the cosine is its mean over all turns that face the eye, which is
- * (horizontal length of l + n.l) / pi. Where it is known, the surface's own rough sheen is added. A light that faces
+ * Adds the illuminance of one small source to a plane of a region: `I n.l / d^2`, lux, on land, of as much of it as
+ * lies before the surface (`facedBy`). Where a surface stands upright and its turn is not known, the cosine is its mean over all turns
+ * that face the eye, which is (horizontal length of l + n.l) / pi. Where it is known, the surface's own rough sheen is added. A light that faces
  * somewhere shines there by its own cosine, or by a power of it, under its cut-off. What a surface gives back as a mirror does not
  * light the plate: it is added to `shine`, cd/m2, as wide as it sees the source and its own facets spread it.
  *
@@ -48,19 +49,19 @@ export function addPointSpill(
       const level = lx * lx + ly * ly;
       const d2 = level + lz * lz + soft;
       const facing = lx * relief.normalX[i] + ly * relief.normalY[i] + lz * relief.normalZ[i];
-      const turned = (Math.sqrt(level) + facing) * INVERSE_PI;
+      const turned = (Math.sqrt(level + FACED_ASIDE * soft) + facing) * INVERSE_PI;
       const unknownFacing = relief.unknownFacing[i];
       const distance = Math.sqrt(d2);
+      const nl = facedBy(facing / distance, light.radius / distance);
       const sheen = relief.sheen[i];
       let known = 0;
       let mirrored = 0;
-      if (facing > 0) {
+      if (nl > 0) {
         const vx = rx + along * across[0];
         const vy = ry + along * across[1];
         const vz = rz + along * across[2];
         const ray = Math.sqrt(vx * vx + vy * vy + vz * vz);
         const seen = vx * relief.normalX[i] + vy * relief.normalY[i] + vz * relief.normalZ[i];
-        const nl = facing / distance;
         const lv = -(lx * vx + ly * vy + lz * vz) / (ray * distance);
         const nv = Math.max(GRAZING, -seen / ray);
         known = nl + ownSheen(nl, nv, lv);

@@ -11,6 +11,7 @@ import { LEAST } from '@/core/mirror/add-mirrors';
 import { GRAZING as MIRROR_GRAZING, OVERLAP, SHARES, TAP } from '@/core/mirror/mirror-image';
 import { GRAZING } from '@/core/light/add-point-spill';
 import { ENDS, NEAR_STANDEE, ON_WALL, SHARPEST } from '@/core/light/occlusion';
+import { FACED_ASIDE } from '@/core/light/faced-by';
 import { OWN_SHEEN } from '@/core/light/own-sheen';
 import { CUTOFF_SOFT, NO_CUTOFF } from '@/core/light/point-light';
 import { SOFT_LEVELS } from '@/core/light/soft-coverage';
@@ -37,6 +38,7 @@ export const KERNEL_NUMBERS = {
   /** To eight digits, as it always was: a picture that was made once is made again to the byte. */
   PER_MIDDLE_GREY: Number((1 / MIDDLE_GREY).toPrecision(8)),
   OWN_SHEEN_A2: OWN_SHEEN.alpha ** 2,
+  FACED_ASIDE_SHARE: FACED_ASIDE,
   GRAZING_COSINE: GRAZING,
   SHADOW_ENDS: ENDS,
   ON_WALL,
@@ -126,6 +128,7 @@ export const TABLES = {
 
 /** A light: see `kernels/point-light.ts`. */
 export const LIGHT = {
+  RADIUS: 24,
   FACES: 28,
   EVEN: 40,
   FOCUS: 44,
