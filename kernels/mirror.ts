@@ -100,7 +100,7 @@ function addTo(plane: usize, value: f32): void {
 
 /**
  * Adds what surfaces mirror to `rows` rows of a region of `width`. `planes`: offsets of r, g, b, sheen, normals x, y, z, land, then of the
- * image, its width and height. `smalls`: the image's weight, and how far what is seen lies behind. `params`: view rays, twice the focal
+ * image, its width and height. `smalls`: the image's weight, and how far ripples shift it. `params`: view rays, twice the focal
  * length in widths and in heights of the image, strength, then where the first pixel lies on the image and the way to the next, across and
  * down. `lines`: room for two lines of each small picture.
  */
@@ -150,9 +150,10 @@ export function addMirrors(planes: usize, smalls: usize, params: usize, lines: u
         const px = load<f32>(params + 48) + column * load<f32>(params + 52);
         const py = load<f32>(params + 56) + line * load<f32>(params + 60);
         let light = ZERO;
-        if (nz > 0.5 && nz < 1) {
+        const ripples = nz < 1 ? f32x4.extract_lane(seenAt(smalls + SMALL_BYTES, along), 0) : 0;
+        if (ripples > 0) {
           // A tilt of the mirror turns what is seen in it by twice as much.
-          const turn = f32x4.extract_lane(seenAt(smalls + SMALL_BYTES, along), 0) / weight;
+          const turn = ripples / weight;
           light = lookedAt(image, wide, high, px - turnAcross * turn * nx, py + turnDown * turn * ny);
         }
         if (f32x4.extract_lane(light, 3) < 0.5) light = lookedAt(image, wide, high, px, py);

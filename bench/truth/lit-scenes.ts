@@ -386,6 +386,7 @@ export function enteredScene(
       height,
       ...PLAIN_SURFACE,
     })),
+    glosses: [],
     strokes: [],
     standees: standees.map(({ foot }, i) => ({
       ...{ id: `s${i}`, name: `Standee ${i}`, matte: `m${i}`, foot: place(foot) },

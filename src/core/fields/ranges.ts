@@ -52,6 +52,8 @@ export const RANGES = {
   boxTurn: { min: 0, max: 90, step: 0.5, unit: '°', decimals: 1 },
   deckHeight: { min: -20, max: 50, step: 0.05, unit: 'm', decimals: 2 },
   pitch: { min: -75, max: 75, step: 0.5, unit: '°', decimals: 1 },
+  glossTurn: { min: -90, max: 90, step: 1, unit: '°', decimals: 0 },
+  lean: { min: -30, max: 90, step: 1, unit: '°', decimals: 0 },
   standOff: { min: 0, max: 2, step: 0.01, unit: 'm', decimals: 2 },
   depth: { min: 0, max: 10, step: 0.1, unit: 'm', decimals: 1 },
   gripShare: { min: 0, max: 2, step: 0.01, unit: '', decimals: 2 },

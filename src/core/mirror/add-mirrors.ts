@@ -9,7 +9,7 @@ import { bilinearKnown, type KnownLight } from './bilinear-light';
 /** What mirrors show on a copy of the plate, before their Fresnel. */
 export interface MirrorImage extends KnownLight {
   weight: Float32Array;
-  behind: Float32Array;
+  ripples: Float32Array;
 }
 
 /** The relief as far as mirrors ask for it. */
@@ -39,13 +39,13 @@ export function addMirrors(
   region: Region,
   strength: number,
 ): void {
-  const { width, height, weight, behind } = image;
-  const [weights, behinds] = [new Float32Array(region.width), new Float32Array(region.width)];
+  const { width, height, weight, ripples } = image;
+  const [weights, turns] = [new Float32Array(region.width), new Float32Array(region.width)];
   const light = new Float64Array(4);
   for (let y = 0, i = 0; y < region.height; y++) {
     const v = (region.top + y + 0.5) / region.fullHeight;
     bilinearRow(weights, { width, height, data: weight }, region, y);
-    bilinearRow(behinds, { width, height, data: behind }, region, y);
+    bilinearRow(turns, { width, height, data: ripples }, region, y);
     for (let x = 0; x < region.width; x++, i++) {
       if (sheen[i] === 0 || land[i] === 0 || weights[x] <= LEAST) continue;
       const u = (region.left + x + 0.5) / region.fullWidth;
@@ -58,9 +58,9 @@ export function addMirrors(
       const px = u * width - 0.5;
       const py = v * height - 0.5;
       light[3] = 0;
-      if (normalZ[i] > 0.5 && normalZ[i] < 1) {
+      if (turns[x] > 0 && normalZ[i] < 1) {
         // A tilt of the mirror turns what is seen in it by twice as much.
-        const turn = (2 * focal * behinds[x]) / weights[x];
+        const turn = (2 * focal * turns[x]) / weights[x];
         bilinearKnown(light, image, px - turn * normalX[i] * width, py + turn * normalY[i] * aspect * height);
       }
       if (light[3] < 0.5) bilinearKnown(light, image, px, py);

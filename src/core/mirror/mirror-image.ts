@@ -16,7 +16,7 @@ export const OVERLAP = 0.6;
 export const GRAZING = 0.05;
 
 /** What is known of the pixels of a copy as mirrors. */
-export interface Mirrors extends MirrorMap {
+export interface Mirrors extends Omit<MirrorMap, 'ripples'> {
   /** Width of the facets: the square of a roughness. */
   alpha: Float32Array;
   /** Cosine between normal and view. */

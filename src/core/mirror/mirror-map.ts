@@ -12,16 +12,21 @@ export interface MirrorMap {
   behind: Float32Array;
   /** Whether it mirrors at all, 0 or 1. */
   weight: Float32Array;
+  /** As `behind` where what mirrors is taken for level, so that ripples have yet to shift what is seen in it; else 0. */
+  ripples: Float32Array;
 }
 
 /** From here on a surface counts as level, cosine between its normal and the vertical; it mirrors as if it were wholly so. */
 const LEVEL = 0.7;
 
+/** Up to here it counts as upright. Slopes between mirror as they lie. */
+const UPRIGHT = 0.3;
+
 /** Where a mirrored ray is looked at: metres from the mirror to the first place, ratio from one to the next, and how many. */
 const STEPS = { first: 0.15, ratio: 1.22, count: 40 } as const;
 
-/** Where the sky is looked at, metres. */
-const SKY = 1e5;
+/** Least depth of a direction: beside the eye the sky lies endlessly far outside of the picture. */
+const FLAT = 1e-3;
 
 /** How far beyond the picture's edge a mirrored place may lie and still be read at the edge, fraction. */
 const BEYOND = 0.5;
@@ -32,10 +37,11 @@ type Land = Pick<Relief, 'reach' | 'normalX' | 'normalY' | 'normalZ' | 'land' | 
 
 /**
  * Follows the ray from the eye over each pixel that shines to what it meets: upright land nearer than it, or else the sky. The land is
- * the relief itself, as it pops up.
+ * the relief itself, as it pops up. What lies behind the eye is taken to look like what lies before it.
  *
  * @param out planes of the relief's size, filled anew; `facing`: cosine between the mirror's normal and the view
  * @param relief of a whole copy of the plate
+ * @param exact coverage by what mirrors just as its normals say, neither level nor upright
  */
 export function mirrorMap(
   out: MirrorMap & { facing: Float32Array },
@@ -43,6 +49,7 @@ export function mirrorMap(
   camera: Camera,
   width: number,
   height: number,
+  exact?: Float32Array,
 ): void {
   const { corner, across, down } = camera;
   const { land, sheen, reach, normalX, normalY, normalZ } = relief;
@@ -57,22 +64,25 @@ export function mirrorMap(
       const rx = corner[0] + u * across[0] + v * down[0];
       const ry = corner[1] + u * across[1] + v * down[1];
       const rz = corner[2] + u * across[2] + v * down[2];
-      const isLevel = normalZ[i] > LEVEL;
-      // Ceilings and slopes mirror nothing here.
-      if (!isLevel && Math.abs(normalZ[i]) > 1 - LEVEL) continue;
-      const flat = isLevel ? 1 : hypot(normalX[i], normalY[i]);
-      const nx = isLevel ? 0 : normalX[i] / flat;
-      const ny = isLevel ? 0 : normalY[i] / flat;
-      const nz = isLevel ? 1 : 0;
+      const isExact = exact !== undefined && exact[i] >= 0.5;
+      const isLevel = !isExact && normalZ[i] > LEVEL;
+      const isUpright = !isExact && Math.abs(normalZ[i]) <= UPRIGHT;
+      // Ceilings mirror nothing here.
+      if (!isExact && !isLevel && !isUpright && normalZ[i] < 0) continue;
+      const long = isUpright ? hypot(normalX[i], normalY[i]) : hypot(normalX[i], normalY[i], normalZ[i]);
+      const nx = isLevel ? 0 : normalX[i] / long;
+      const ny = isLevel ? 0 : normalY[i] / long;
+      const nz = isLevel ? 1 : isUpright ? 0 : normalZ[i] / long;
       const toward = rx * nx + ry * ny + rz * nz;
       if (toward >= 0) continue;
-      const long = hypot(rx, ry, rz);
+      const way = hypot(rx, ry, rz);
       const [dx, dy, dz] = [rx - 2 * toward * nx, ry - 2 * toward * ny, rz - 2 * toward * nz];
-      follow(seen, rx * reach[i], ry * reach[i], rz * reach[i], dx / long, dy / long, dz / long);
+      follow(seen, rx * reach[i], ry * reach[i], rz * reach[i], dx / way, dy / way, dz / way);
       out.u[i] = held(seen[0]);
       out.v[i] = held(seen[1]);
       out.behind[i] = seen[2];
-      out.facing[i] = -toward / long;
+      out.ripples[i] = isLevel ? seen[2] : 0;
+      out.facing[i] = -toward / way;
       out.weight[i] = 1;
     }
   }
@@ -100,6 +110,8 @@ function createFollower({ reach, normalZ, land }: Land, camera: Camera, width: n
     const way = hypot(fx, fy, fz);
     let step: number = STEPS.first;
     let isOut = false;
+    const away = dx * zx + dy * zy + dz * zz;
+    const isBack = away < 0;
     for (let k = 0; k < STEPS.count; k++, step *= STEPS.ratio) {
       const [px, py, pz] = [fx + dx * step, fy + dy * step, fz + dz * step];
       const depth = px * zx + py * zy + pz * zz;
@@ -110,16 +122,19 @@ function createFollower({ reach, normalZ, land }: Land, camera: Camera, width: n
       out[1] = v;
       out[2] = step / (step + way);
       isOut = u < 0 || u >= 1 || v < 0 || v >= 1;
-      if (isOut) return;
+      if (isOut && !isBack) return;
+      if (isOut) break;
       const i = Math.floor(v * height) * width + Math.floor(u * width);
       if (land[i] < 0.5 || normalZ[i] > LEVEL) continue;
       // How often the pixel's own ray, which reaches its surface at `reach`, goes into the way to here.
       if (py >= reach[i] * (corner[1] + u * across[1] + v * down[1])) return;
     }
-    const depth = (dx * zx + dy * zy + dz * zz) * SKY;
-    if (depth <= 1e-6) return;
-    out[0] = ((dx * ux + dy * uy + dz * uz) * SKY) / depth - u0;
-    out[1] = ((dx * vx + dy * vy + dz * vz) * SKY) / depth - v0;
+    // Behind the eye: turned to where it would be before it.
+    const turn = isBack ? (2 * away) / (zx * zx + zy * zy + zz * zz) : 0;
+    const [sx, sy, sz] = [dx - turn * zx, dy - turn * zy, dz - turn * zz];
+    const depth = Math.max(FLAT, Math.abs(away));
+    out[0] = (sx * ux + sy * uy + sz * uz) / depth - u0;
+    out[1] = (sx * vx + sy * vy + sz * vz) / depth - v0;
     out[2] = 1;
   };
 }

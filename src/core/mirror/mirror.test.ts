@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { createCamera, project, rayThrough } from '../geometry/camera';
+import { glossFrame } from '../plan/gloss-frame';
 import { wholeRegion } from '../plane/region';
 import { addMirrors, mirrorFresnel } from './add-mirrors';
 import { fillPyramid, pyramidLength, pyramidLevels } from './light-pyramid';
@@ -35,9 +36,14 @@ function calm(wall: number, high: number) {
   return lie;
 }
 
+const emptyMap = () => ({
+  ...{ u: plane(), v: plane(), behind: plane() },
+  ...{ weight: plane(), ripples: plane(), facing: plane() },
+});
+
 function mapped(wall: number, high: number) {
   const lie = calm(wall, high);
-  const map = { u: plane(), v: plane(), behind: plane(), weight: plane(), facing: plane() };
+  const map = emptyMap();
   mirrorMap(map, lie, CAMERA, W, H);
   return { lie, map };
 }
@@ -72,6 +78,46 @@ describe('a calm mirror', () => {
     const mirrors = map.weight.reduce((sum, value) => sum + value, 0);
     expect(mirrors).toBeGreaterThanOrEqual(ground);
     for (const values of Object.values(map)) expect(values.every(Number.isFinite)).toBe(true);
+  });
+});
+
+describe('a gloss that leans', () => {
+  /** What a plane that faces the eye 6 m ahead, leaning back by some degrees, shows at a place of the picture. */
+  function shownBy(lean: number, turn: number, at: { u: number; v: number }) {
+    const lie = calm(6, 50);
+    const { normal } = glossFrame({ turn, lean });
+    for (let i = 0; i < SIZE; i++) {
+      lie.reach[i] = 6 / ahead(i % W, Math.floor(i / W))[1];
+      [lie.normalX[i], lie.normalY[i], lie.normalZ[i]] = normal;
+    }
+    const map = emptyMap();
+    mirrorMap(map, { ...lie, land: plane(1) }, CAMERA, W, H, plane(1));
+    const i = Math.floor(at.v * H) * W + Math.floor(at.u * W);
+    const seen = { u: (Math.floor(at.u * W) + 0.5) / W, v: (Math.floor(at.v * H) + 0.5) / H };
+    return { u: map.u[i], v: map.v[i], ripples: map.ripples[i], seen };
+  }
+  const RADIANS = Math.PI / 180;
+
+  it('shows what is twice as far up as it leans, of what lies before the eye', () => {
+    const { u, v, ripples, seen } = shownBy(5, 0, { u: 0.5, v: 0.5 });
+    // A ray a little below the horizon comes back as far above twice the lean.
+    const down = Math.asin(-rayThrough(CAMERA, seen)[2] / Math.hypot(...rayThrough(CAMERA, seen)));
+    const up = 10 * RADIANS - down;
+    const expected = project(CAMERA, [0, 1e4 * Math.cos(up), 1.6 + 1e4 * Math.sin(up)])!;
+    expect(v).toBeCloseTo(expected.v, 2);
+    expect(u).toBeCloseTo(seen.u, 2);
+    expect(ripples).toBe(0);
+  });
+
+  it('shows what is twice as far aside as it is turned', () => {
+    const { u, v, seen } = shownBy(0, 8, { u: 0.5, v: 0.5 });
+    const expected = project(CAMERA, [1e4 * Math.sin(16 * RADIANS), 1e4 * Math.cos(16 * RADIANS), 1.6])!;
+    expect(Math.abs(u - expected.u)).toBeLessThan(0.02);
+    expect(v).toBeCloseTo(seen.v, 2);
+  });
+
+  it('shows the sky far above where it lies well back, as a windscreen does', () => {
+    expect(shownBy(60, 0, { u: 0.5, v: 0.6 }).v).toBeLessThan(0);
   });
 });
 
@@ -125,7 +171,7 @@ describe('what a mirror shows', () => {
     expect(mirrorFresnel(0)).toBe(1);
     const { lie, map } = mapped(12, 6);
     const known = Float32Array.from({ length: 4 * SIZE }, (_, i) => map.weight[i >> 2]);
-    const image = { width: W, height: H, data: known, weight: map.weight, behind: map.behind };
+    const image = { width: W, height: H, data: known, weight: map.weight, ripples: map.ripples };
     const out = { width: W, height: H, r: plane(), g: plane(), b: plane() };
     const sheen = plane().map((_, i) => (i % W < W / 2 ? 1 : 0));
     addMirrors(out, { ...lie, sheen }, image, CAMERA, wholeRegion(W, H), 0.5);

@@ -3,7 +3,7 @@ import { id, name, platePoint, ranged, unique } from '../fields/fields';
 import { path } from '../fields/path';
 import { SAID, type Said } from '../survey/said';
 
-/** Most walls, standees and decks of a ground plan, each, and corners of one of them. */
+/** Most walls, standees, decks and glosses of a ground plan, each, and corners of one of them. */
 export const MOST_SURFACES = 60;
 export const MOST_CORNERS = 40;
 
@@ -70,6 +70,19 @@ export const deckSchema = object({
   .noUnknown()
   .required();
 
+/** A matte that shines, turned and leaning by some degrees: how round it is. */
+export const glossSchema = object({
+  id: id(),
+  name: name(),
+  matte: id(),
+  turn: ranged('glossTurn'),
+  lean: ranged('lean'),
+  roundness: ranged('strength'),
+  ...finish,
+})
+  .noUnknown()
+  .required();
+
 /** A stroke that says what a place of the plate is. */
 const saidSchema = object({
   as: string<Said>()
@@ -97,6 +110,10 @@ export const planSchema = object({
     .max(MOST_SURFACES)
     .test('unique', 'two standees have the same id', unique),
   decks: array(deckSchema).required().max(MOST_SURFACES).test('unique', 'two decks have the same id', unique),
+  glosses: array(glossSchema)
+    .required()
+    .max(MOST_SURFACES)
+    .test('unique', 'two glosses have the same id', unique),
   /** What a person said by the brush that a place is; a later stroke is believed rather than one before it. */
   strokes: array(saidSchema).required().max(MOST_SAID, `a ground plan has at most ${MOST_SAID} strokes`),
   /** The matte of what the sun's own shadow darkens, and how far it is lifted out of it. */

@@ -64,15 +64,29 @@ export interface Deck extends RippledFinish {
   pitch?: number;
 }
 
+/** A matte that shines, as far off as what it lies on, with a turn and a lean of its own: a windscreen, a bonnet, shop glass. */
+export interface Gloss extends Finish {
+  id: string;
+  name: string;
+  matte: string;
+  /** How far it faces to the right of the eye, degrees; below 0 to the left. */
+  turn: number;
+  /** How far it leans back, degrees: 0 upright, 90 level. */
+  lean: number;
+  /** 0: flat; 1: as round as a barrel of its width. */
+  roundness: number;
+}
+
 /** Whether anything of a ground plan shines. */
 export const shines = ({
   ground,
   walls,
   standees,
   decks,
-}: Record<'walls' | 'standees' | 'decks', readonly Finish[]> & {
+  glosses,
+}: Record<'walls' | 'standees' | 'decks' | 'glosses', readonly Finish[]> & {
   ground: Finish;
-}): boolean => [ground, ...walls, ...standees, ...decks].some(({ sheen }) => sheen > 0);
+}): boolean => [ground, ...walls, ...standees, ...decks, ...glosses].some(({ sheen }) => sheen > 0);
 
 /** A surface that does not shine. */
 export const DULL: RippledFinish = { sheen: 0, roughness: 1, crease: 0 };

@@ -12,7 +12,7 @@ export interface RoundRow {
 }
 
 /** Pixels of a row between which something covers any: the first, and the first beyond. */
-interface Span {
+export interface Span {
   from: number;
   to: number;
 }

@@ -1,4 +1,5 @@
 import type { PitchedDeck } from '../plan/deck-plane';
+import type { GlossRelief } from './rasterize-gloss';
 import type { Tilts } from './standee-form';
 import { DULL, type Finish, type RippledFinish } from '../plan/surfaces';
 import type { BoxPiece } from '../plan/box-piece';
@@ -17,6 +18,7 @@ export interface Surfaces {
   /** Coverages are of the region. */
   standees: readonly StandingRelief[];
   decks: readonly (PitchedDeck & RippledFinish)[];
+  glosses: readonly GlossOver[];
   /** Coverages of the region by the mattes at which walls end, by matte. */
   ends: Readonly<Record<string, Float32Array>>;
 }
@@ -36,5 +38,18 @@ export interface StandingRelief extends Finish {
   round?: Tilts;
 }
 
+/** A gloss over what is laid. */
+export interface GlossOver extends GlossRelief {
+  /** Tilts of its normals over the whole plate, where it is round. */
+  round?: Tilts;
+}
+
 /** Ground alone, which does not shine. */
-export const NO_SURFACES: Surfaces = { ground: DULL, walls: [], standees: [], decks: [], ends: {} };
+export const NO_SURFACES: Surfaces = {
+  ground: DULL,
+  walls: [],
+  standees: [],
+  decks: [],
+  glosses: [],
+  ends: {},
+};

@@ -6,6 +6,7 @@ import type { Camera } from '../geometry/camera';
 import { deckPlane } from '../plan/deck-plane';
 import { readyBox } from './rasterize-box';
 import { rasterizeDeck } from './rasterize-deck';
+import { rasterizeGloss } from './rasterize-gloss';
 import { footRow, rasterizeGround, type FoundRow } from './rasterize-ground';
 import { rasterizeLeaves } from './rasterize-leaves';
 import { coveredSpan, rasterizeStandee } from './rasterize-standee';
@@ -34,7 +35,7 @@ export interface LayRegion {
 
 /**
  * Relief of a region: ground where the survey found ground, the rest upright and facing the eye where its column meets the ground; over
- * them what the ground plan says of walls, decks and standees, the last over the first. Distances are blended through their inverse
+ * them what the ground plan says of walls, decks, standees and glosses, the last over the first. Distances are blended through their inverse
  * across soft edges, so that no crack opens.
  *
  * @param plate the same region of the plate; its lightness guides the edges
@@ -106,8 +107,12 @@ function createOver(
       tilts: { right: row.scratch(), up: row.scratch() },
       box: standee.piece && readyBox(standee.piece, camera.eyeHeight),
     }));
+  const glosses = surfaces.glosses.map((gloss) => ({
+    gloss,
+    tilts: { right: row.scratch(), up: row.scratch() },
+  }));
   const walls = spanWalls(surfaces);
-  const isPlanned = walls.length + decks.length + standees.length > 0;
+  const isPlanned = walls.length + decks.length + standees.length + glosses.length > 0;
   if (!leaves && !isPlanned) return undefined;
   const begin = (y: number) => {
     if (leaves) readRow(leaves, survey, survey.leaves, region, y);
@@ -125,6 +130,12 @@ function createOver(
       if (span.from === span.to) continue;
       if (standee.round) tiltRows(tilts.right, tilts.up, standee.round, region, y);
       rasterizeStandee(out, row, span, standee, tilts, box);
+    }
+    for (const { gloss, tilts } of glosses) {
+      const span = coveredSpan(row, gloss.coverage);
+      if (span.from === span.to) continue;
+      if (gloss.round) tiltRows(tilts.right, tilts.up, gloss.round, region, y);
+      rasterizeGloss(out, row, span, gloss, tilts);
     }
   };
   return { begin, lay };

@@ -120,7 +120,7 @@ export const unsayPlace = (): Command => ({
 });
 
 /** Kinds of surfaces that a ground plan holds beside the ground. */
-export type SurfaceKind = 'walls' | 'standees' | 'decks';
+export type SurfaceKind = 'walls' | 'standees' | 'decks' | 'glosses';
 
 /** Adds a surface to the ground plan. */
 export const addSurface = <Kind extends SurfaceKind>(

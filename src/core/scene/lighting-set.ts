@@ -25,6 +25,7 @@ function withoutPhoto(scene: Scene): Scene {
       walls: [],
       standees: [],
       decks: [],
+      glosses: [],
       strokes: [],
       sunShadow: undefined,
     },

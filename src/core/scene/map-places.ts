@@ -93,7 +93,7 @@ function movedHorizon({ place }: PlaceMap, { left, right }: Scene['plan']['horiz
 
 const tenths = (value: number) => Math.round(10 * value) / 10;
 
-function movedPlan(map: PlaceMap, plan: Scene['plan']): Scene['plan'] {
+function movedPlan(map: PlaceMap, plan: Scene['plan'], turn: number): Scene['plan'] {
   const { place } = map;
   return {
     ...plan,
@@ -108,6 +108,8 @@ function movedPlan(map: PlaceMap, plan: Scene['plan']): Scene['plan'] {
       }),
     })),
     decks: plan.decks.map((deck) => ({ ...deck, outline: deck.outline.map(place) })),
+    // Something turned to the right by the eye's turn faces as far to the left of it.
+    glosses: plan.glosses.map((gloss) => ({ ...gloss, turn: clampTo(gloss.turn - turn, RANGES.glossTurn) })),
     strokes: movedStrokes(map, plan.strokes, 2),
   };
 }
@@ -157,7 +159,7 @@ export function mapPlaces(scene: Scene, map: PlaceMap): Scene {
     ...scene,
     night: { ...scene.night, surround: movedSurround(map, scene.night.surround) },
     mattes: scene.mattes.map((matte) => movedMatte(map, matte)),
-    plan: movedPlan(map, scene.plan),
+    plan: movedPlan(map, scene.plan, turn),
     fixtures: scene.fixtures.map((fixture) => movedFixture(map, fixture)),
     touches: scene.touches.map((touch) => ({ ...touch, strokes: movedStrokes(map, touch.strokes, 3) })),
     placed: scene.placed.map((placed) => ({

@@ -55,6 +55,7 @@ export const removeMatte = (id: string): Command => ({
       matte.passes = matte.passes.filter((pass) => pass.kind !== 'matte' || pass.matte !== id);
     scene.places = scene.places.filter((place) => place.matte !== id);
     scene.plan.standees = scene.plan.standees.filter((standee) => standee.matte !== id);
+    scene.plan.glosses = scene.plan.glosses.filter((gloss) => gloss.matte !== id);
     for (const wall of scene.plan.walls) if (wall.until === id) delete wall.until;
     if (scene.plan.sunShadow?.matte === id) delete scene.plan.sunShadow;
     if (scene.lens.within === id) delete scene.lens.within;

@@ -16,6 +16,7 @@ export function usesOf(scene: Scene, id: string): string[] {
     ...(scene.plan.ground.wet === id ? ['where the ground shines'] : []),
     ...(scene.plan.sunShadow?.matte === id ? ['the sun’s shadow'] : []),
     ...scene.plan.standees.filter(({ matte }) => matte === id).map(({ name }) => `the standee ${name}`),
+    ...scene.plan.glosses.filter(({ matte }) => matte === id).map(({ name }) => `the gloss ${name}`),
     ...scene.mattes.filter((matte) => innerMattes(matte).includes(id)).map(({ name }) => `the matte ${name}`),
   ];
 }

@@ -60,6 +60,7 @@ export function newScene(title: string, plate: Scene['plate'], lens?: number): S
       walls: [],
       standees: [],
       decks: [],
+      glosses: [],
       strokes: [],
     },
     fixtures: [],

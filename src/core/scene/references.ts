@@ -7,6 +7,7 @@ function usedMattes({ places, mattes, plan, fixtures, touches, placed, lens }: S
     ...places.map(({ matte }) => matte),
     ...mattes.flatMap(innerMattes),
     ...plan.standees.map(({ matte }) => matte),
+    ...plan.glosses.map(({ matte }) => matte),
     ...plan.walls.flatMap(({ until }) => until ?? []),
     ...(lens.within ? [lens.within] : []),
     ...(plan.ground.wet ? [plan.ground.wet] : []),

@@ -11,7 +11,7 @@ import { skySchema } from '../sky/sky-schema';
 import { touchesSchema, type Touch } from '../touch/touch-schema';
 
 /** Names a scene file's version; see `upgrade.ts` for older ones. */
-export const SCENE_VERSION = 16;
+export const SCENE_VERSION = 17;
 
 /** Most fixtures that one scene holds. */
 export const MOST_FIXTURES = 500;

@@ -216,6 +216,8 @@ const STEPS: Record<number, (old: Versioned) => Versioned> = {
     version: 16,
     ...(old.fixtures && { fixtures: old.fixtures.map(withHood) }),
   }),
+  // 17 added mattes that shine with a turn and a lean of their own.
+  16: (old) => ({ ...old, version: 17, ...(old.plan && { plan: { ...old.plan, glosses: [] } }) }),
 };
 
 function withHood(fixture: object): object {

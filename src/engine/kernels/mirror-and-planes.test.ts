@@ -68,7 +68,7 @@ describe('kernels of mirrors and of what is weighed and added, and the core', ()
         const small = (least: number, most: number, each = 1) =>
           plane(least, most, each * size.width * size.height);
         // A known light is its light times how far it is known: here all of it.
-        const image = { ...size, data: small(0.6, 1, 4), weight: small(-0.2, 1.2), behind: small(0, 1) };
+        const image = { ...size, data: small(0.6, 1, 4), weight: small(-0.2, 1.2), ripples: small(-0.3, 1) };
         const land = {
           sheen: plane(-0.3, 1),
           normalX: plane(-0.1, 0.1),

@@ -39,7 +39,7 @@ export function mirrorKernels({
       exports.mirrorImage(planes, 2 * focal * levels[0].width, weight.length);
     },
     addMirrors(out, { sheen, normalX, normalY, normalZ, land }, image, camera, region, strength) {
-      const { width, height, data, weight, behind } = image;
+      const { width, height, data, weight, ripples } = image;
       const listed = [
         ...channels(out),
         ...[sheen, normalX, normalY, normalZ, land, data].map(({ byteOffset }) => byteOffset),
@@ -47,7 +47,7 @@ export function mirrorKernels({
       // Small pictures are listed behind the room of one: twelve words, of which these planes take eleven.
       const planes = writePlanes([...listed, width, height]);
       const smalls = writeSmalls(
-        [weight, behind].map((plane) => ({ width, height, data: plane })),
+        [weight, ripples].map((plane) => ({ width, height, data: plane })),
         region,
       );
       const turn = 2 * camera.focal;

@@ -8,6 +8,7 @@ import { shines } from '@/core/plan/surfaces';
 import { smallOf, type Spot } from '../graph/spot';
 import { stage } from '../graph/stage';
 import { landOf } from './land';
+import { matte } from './matte';
 import { relief } from './relief';
 import { landing, sum, sumInputs, sumSettings, sumWeights } from './sum';
 
@@ -16,19 +17,36 @@ const small = (at: Spot) => smallOf(at).region;
 /** Whether anything of a scene shines and shall mirror. */
 const mirrors = (at: Spot): boolean => at.scene.plan.mirrors > 0 && shines(landOf(at).plan);
 
+/** Where any of some mattes covers; undefined without any. */
+function unitedCoverage(mattes: readonly { coverage: Float32Array }[]): Float32Array | undefined {
+  if (mattes.length === 0) return undefined;
+  const [first, ...others] = mattes;
+  const united = first.coverage.slice();
+  for (const { coverage } of others)
+    for (let i = 0; i < united.length; i++) united[i] = Math.max(united[i], coverage[i]);
+  return united;
+}
+
 /** What each pixel of the small copy sees in itself as a mirror. */
 export const mirrorMap = stage({
   name: 'mirror map',
   part: 'the mirrors',
   region: small,
   settings: landOf,
-  inputs: (at) => ({ relief: relief(at) }),
-  planes: (pixels) => ({ u: pixels, v: pixels, behind: pixels, weight: pixels, facing: pixels }),
+  inputs: (at) => ({
+    relief: relief(at),
+    glosses: landOf(at).plan.glosses.map(({ matte: id }) => matte(at, id)),
+  }),
+  planes: (pixels) => ({
+    ...{ u: pixels, v: pixels, behind: pixels },
+    ...{ weight: pixels, ripples: pixels, facing: pixels },
+  }),
   pace: 'heavy',
   whole: true,
   newest: () => '',
   run(out, inputs, { prepared: land }) {
-    followMirrors(out, inputs.relief, cameraOf(land), out.width, out.height);
+    const exact = unitedCoverage(inputs.glosses);
+    followMirrors(out, inputs.relief, cameraOf(land), out.width, out.height, exact);
   },
 });
 
@@ -111,9 +129,9 @@ export const mirrored = stage({
   run(out, inputs, { prepared: { land, strength }, kernels }, { region, of }) {
     const [made, light] = [of(out), of(inputs.light)];
     for (const c of ['r', 'g', 'b'] as const) made[c].set(light[c]);
-    const { weight, behind } = inputs.map;
+    const { weight, ripples } = inputs.map;
     const { width, height, known } = inputs.image;
-    const image = { width, height, data: known, weight, behind };
+    const image = { width, height, data: known, weight, ripples };
     const add = kernels?.addMirrors ?? addMirrors;
     add(made, of(inputs.relief), image, cameraOf(land), region, strength);
   },

@@ -5,6 +5,7 @@ import { creaseTilts, roundTilts } from '@/core/relief/standee-form';
 import { hasWater } from '@/core/survey/said';
 import { boxPiece } from '@/core/plan/box-piece';
 import { deckRisers } from '@/core/plan/deck-risers';
+import { glossFrame } from '@/core/plan/gloss-frame';
 import { standsAhead } from '@/core/plan/surfaces';
 import { wallPieces } from '@/core/plan/wall-pieces';
 import { wholeRegion, type Region } from '@/core/plane/region';
@@ -94,6 +95,10 @@ export const relief = stage({
         matte: standing(at, id),
         round: roundness > 0 && !box ? round(at, { id }) : undefined,
       })),
+      glosses: plan.glosses.map(({ matte: id, roundness }) => ({
+        matte: matte(at, id),
+        round: roundness > 0 ? round(at, { id }) : undefined,
+      })),
       ends: ofEach(endsOfWalls(plan), (id) => matte(at, id)),
       wet: wet === undefined ? undefined : matte(at, wet),
       skyline: hasSky(at) ? landCover(at) : undefined,
@@ -103,12 +108,13 @@ export const relief = stage({
   },
   prepare({ settings }) {
     const camera = cameraOf(settings);
-    const { walls, standees, decks } = settings.plan;
+    const { walls, standees, decks, glosses } = settings.plan;
     return {
       ...{ plan: settings.plan, camera },
       walls: [...wallPieces(camera, walls), ...deckRisers(camera, decks)],
       ahead: standees.map((standee) => standsAhead(camera, standee, decks)),
       boxes: standees.map((standee) => boxPiece(camera, standee, decks)),
+      glosses: glosses.map((gloss) => ({ ...gloss, frame: glossFrame(gloss) })),
       isLand: settings.plan.standees.map((_, k) => k >= settings.drawn),
     };
   },
@@ -130,6 +136,11 @@ export const relief = stage({
     const seen = inputs.tones ? { ...told, feet: inputs.tones.feet } : told;
     const surfaces = {
       ...{ ground: plan.ground, walls, decks: plan.decks, standees, folds: inputs.folds },
+      glosses: prepared.glosses.map((gloss, k) => ({
+        ...gloss,
+        coverage: cut(inputs.glosses[k].matte.coverage),
+        round: inputs.glosses[k].round,
+      })),
       wet: inputs.wet && cut(inputs.wet.coverage),
       skyline: inputs.skyline && cut(inputs.skyline.land),
       ends: Object.fromEntries(

@@ -11,6 +11,7 @@ import { NumberRow, ratioScale } from '../../controls/number-row';
 import { useScene, useView } from '../../editor/editor-context';
 import { BoxRows } from './box-rows';
 import { SlopeRows } from './slope-rows';
+import { GlossRows } from './gloss-rows';
 import { FinishRows } from './finish-rows';
 import own from '../../worksheet/lists.module.css';
 import classes from '../../worksheet/worksheet.module.css';
@@ -20,7 +21,7 @@ interface SettingsProps {
   surface: GroundPlan[SurfaceKind][number];
 }
 
-/** What is set of the chosen wall, standee or deck. */
+/** What is set of the chosen wall, standee, deck or gloss. */
 export function SurfaceSettings({ kind, surface }: SettingsProps) {
   const run = useScene((state) => state.run);
   const change = useScene((state) => state.change);
@@ -50,8 +51,9 @@ export function SurfaceSettings({ kind, surface }: SettingsProps) {
       )}
       {'outline' in surface && <SlopeRows deck={surface} />}
       {'foot' in surface && 'height' in surface && <WallRows wall={surface} />}
-      {'roundness' in surface && <BoxRows standee={surface} />}
-      {'roundness' in surface && (
+      {'lean' in surface && <GlossRows gloss={surface} />}
+      {'roundness' in surface && 'foot' in surface && <BoxRows standee={surface} />}
+      {'roundness' in surface && 'foot' in surface && (
         <NumberRow
           label="Roundness"
           value={surface.roundness}
@@ -60,12 +62,14 @@ export function SurfaceSettings({ kind, surface }: SettingsProps) {
           onChange={(roundness) => set('roundness', 'Roundness', { roundness })}
         />
       )}
-      <FinishRows
-        finish={surface}
-        crease={'roundness' in surface ? 0.3 : 0}
-        onSet={(key, label, value) => set(key, label, { [key]: value })}
-        onTake={(label, finish) => run(setSurface(`${name}: ${label}`, kind, id, finish))}
-      />
+      {'crease' in surface && (
+        <FinishRows
+          finish={surface}
+          crease={'roundness' in surface ? 0.3 : 0}
+          onSet={(key, label, value) => set(key, label, { [key]: value })}
+          onTake={(label, finish) => run(setSurface(`${name}: ${label}`, kind, id, finish))}
+        />
+      )}
       <RemoveIt kind={kind} surface={surface} />
     </section>
   );

@@ -3,17 +3,25 @@
 import { Button, Menu, UnstyledButton } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useStore } from 'zustand';
+import type { CoveragePicture } from '@/core/matte/coverage-picture';
+import type { Command } from '@/core/scene/command';
 import { addSurface, type SurfaceKind } from '@/core/scene/commands';
 import { MOST_SURFACES } from '@/core/plan/plan-schema';
 import type { Matte, Scene } from '@/core/scene/schema';
+import { middleOf, newGloss } from '@/state/actions/gloss-actions';
 import { lowestOf, newDeck, newStandee, newWall } from '@/state/actions/plan-actions';
 import { useScene, useSession, useView } from '../../editor/editor-context';
 import own from '../../worksheet/lists.module.css';
 import { GroundSettings, SurfaceSettings } from './surface-settings';
 import classes from '../../worksheet/worksheet.module.css';
 
-const KINDS: SurfaceKind[] = ['walls', 'standees', 'decks'];
-const ONE: Record<SurfaceKind, string> = { walls: 'wall', standees: 'standee', decks: 'deck' };
+const KINDS: SurfaceKind[] = ['walls', 'standees', 'decks', 'glosses'];
+const ONE: Record<SurfaceKind, string> = {
+  walls: 'wall',
+  standees: 'standee',
+  decks: 'deck',
+  glosses: 'gloss',
+};
 
 /** Chosen as a surface is: no other has this id. */
 const GROUND = 'ground';
@@ -21,7 +29,23 @@ const GROUND = 'ground';
 /** Where keys alone put a new surface. */
 const MIDDLE = { from: { u: 0.3, v: 0.7 }, to: { u: 0.7, v: 0.75 } };
 
-/** Walls, standees and decks: what light lands on beside the ground. */
+/** A matte that stands on its lowest place. */
+const stoodUp: OfAMatteProps['make'] = (scene, matte, covered) => {
+  const foot = lowestOf(covered);
+  if (!foot) return undefined;
+  const surface = newStandee(scene, matte, foot);
+  return { surface, command: addSurface(`Stand up ${matte.name}`, 'standees', surface) };
+};
+
+/** A matte that shines as what it lies on is turned. */
+const madeToShine: OfAMatteProps['make'] = (scene, matte, covered) => {
+  const middle = middleOf(covered);
+  if (!middle) return undefined;
+  const surface = newGloss(scene, matte, middle);
+  return { surface, command: addSurface(`Let ${matte.name} shine`, 'glosses', surface) };
+};
+
+/** Walls, standees, decks and glosses: what light lands on beside the ground. */
 export function SurfacesPart() {
   const plan = useScene(({ scene }) => scene.plan);
   const chosen = useView((view) => view.surface);
@@ -49,7 +73,8 @@ export function SurfacesPart() {
       <div className={classes.actions}>
         <Draw kind="wall" label="Draw a wall" />
         <Draw kind="deck" label="Draw a deck" />
-        <StandUp />
+        <OfAMatte kind="standees" label="Stand a matte up" make={stoodUp} />
+        <OfAMatte kind="glosses" label="Let a matte shine" make={madeToShine} />
       </div>
       <p className={classes.hint}>
         {drawing === 'wall'
@@ -95,8 +120,19 @@ function Draw({ kind, label }: { kind: 'wall' | 'deck'; label: string }) {
   );
 }
 
-/** Stands a matte up on its lowest place. */
-function StandUp() {
+interface OfAMatteProps {
+  kind: 'standees' | 'glosses';
+  label: string;
+  /** What becomes of a matte and what it covers; undefined where it covers nothing. */
+  make: (
+    scene: Scene,
+    matte: Matte,
+    covered: CoveragePicture,
+  ) => { surface: { id: string }; command: Command } | undefined;
+}
+
+/** Makes a surface of a matte. */
+function OfAMatte({ kind, label, make }: OfAMatteProps) {
   const scene = useScene((state) => state.scene);
   const run = useScene((state) => state.run);
   const setView = useView((view) => view.set);
@@ -104,34 +140,29 @@ function StandUp() {
   const coverage = useStore(readout, (state) => state.coverage);
   const { mattes } = scene;
 
-  async function standUp(matte: Matte): Promise<void> {
-    const foot = coverage && lowestOf(await coverage(scene, matte.id));
-    if (!foot) {
+  async function use(matte: Matte): Promise<void> {
+    const made = coverage && make(scene, matte, await coverage(scene, matte.id));
+    if (!made) {
       notifications.show({
         color: 'yellow',
         message: `${matte.name} covers nothing yet. Draw it in Mattes first.`,
       });
       return;
     }
-    const standee = newStandee(scene, matte, foot);
-    run(addSurface(`Stand up ${matte.name}`, 'standees', standee));
-    setView({ surface: standee.id, drawing: undefined });
+    run(made.command);
+    setView({ surface: made.surface.id, drawing: undefined });
   }
 
   return (
     <Menu position="bottom-start" width={180}>
       <Menu.Target>
-        <Button
-          size="compact-xs"
-          variant="default"
-          disabled={mattes.length === 0 || isFull(scene, 'standees')}
-        >
-          Stand a matte up
+        <Button size="compact-xs" variant="default" disabled={mattes.length === 0 || isFull(scene, kind)}>
+          {label}
         </Button>
       </Menu.Target>
       <Menu.Dropdown>
         {mattes.map((matte) => (
-          <Menu.Item key={matte.id} onClick={() => void standUp(matte)}>
+          <Menu.Item key={matte.id} onClick={() => void use(matte)}>
             {matte.name}
           </Menu.Item>
         ))}
