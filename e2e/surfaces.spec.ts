@@ -161,6 +161,59 @@ test('wet ground mirrors a lamp and takes the light off the paving; dried, it is
   expect(await paving()).toBeCloseTo(dry.paving, 1);
 });
 
+test('a windscreen is made of a matte: it mirrors the sky as it leans, and goes with its matte', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, 'brickyard-lane');
+  await openEditor(page, id);
+  const glass = () => toneAt(page, 0.625, 0.545, 0.008);
+  const beside = () => toneAt(page, 0.7, 0.55, 0.008);
+  const before = { glass: await glass(), beside: await beside() };
+  await openStep(page, /^Ground plan/);
+  await expect(page.getByRole('button', { name: 'Let a matte shine' })).toBeDisabled();
+  await openStep(page, /^Mattes/);
+  await page.getByRole('button', { name: 'Outline', exact: true }).first().click();
+  for (const [u, v] of [
+    [0.573, 0.507],
+    [0.661, 0.507],
+    [0.651, 0.574],
+    [0.55, 0.57],
+  ]) {
+    const { x, y } = await onPicture(page, u, v);
+    await page.mouse.click(x, y);
+  }
+  await page.keyboard.press('Enter');
+  await openStep(page, /^Ground plan/);
+  await page.getByRole('button', { name: 'Let a matte shine' }).click();
+  await page.getByRole('menuitem', { name: 'Outline' }).click();
+  const surfaces = page.getByRole('list', { name: 'Surfaces' });
+  await expect(surfaces.getByRole('button', { name: /^Outline/ })).toHaveAttribute('aria-pressed', 'true');
+  const form = page.getByRole('group', { name: 'Form' });
+  await form.getByRole('button', { name: 'Windscreen' }).click();
+  await typeNumber(page, 'Turn', -15);
+  await typeNumber(page, 'Mirrors', 1);
+  const leaning = await glass();
+  expect(Math.abs(brightness(leaning) - brightness(before.glass))).toBeGreaterThan(1.5);
+  expect(await beside()).toEqual(before.beside);
+  // Upright it shows something else, without sheen nothing of its own.
+  await typeNumber(page, 'Lean', 5);
+  expect(await glass()).not.toEqual(leaning);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await pictureReady(page);
+  expect(await glass()).toEqual(leaning);
+  await saved(page);
+  const { glosses, standees } = (await sceneOf(request, id)).scene.plan;
+  expect(standees).toEqual([]);
+  expect(glosses).toMatchObject([{ turn: -15, lean: 60, sheen: 1 }]);
+
+  await openStep(page, /^Mattes/);
+  await expect(page.getByText('the gloss Outline')).toBeVisible();
+  await page.getByRole('button', { name: 'Remove it wherever it is used' }).click();
+  await pictureReady(page);
+  expect(await glass()).toEqual(before.glass);
+});
+
 test('the courtyard is laid out in at most twelve gestures, and a table throws its shadow', async ({
   page,
   request,

@@ -159,7 +159,9 @@ describe('light in the renderer', () => {
     async (_, until, finish) => {
       const built = builtScene(finish);
       const walls = built.plan.walls.map((wall) => ({ ...wall, until }));
-      const scene = { ...built, plan: { ...built.plan, walls } };
+      const gloss = { id: 'g', name: 'Glass', matte: 'half', turn: 10, lean: 50, roundness: 0.2 };
+      const glosses = finish.sheen > 0 ? [{ ...gloss, sheen: 0.8, roughness: 0.3 }] : [];
+      const scene = { ...built, plan: { ...built.plan, walls, glosses } };
       const seen = (renderer: Renderer, of: Scene) => show(renderer, of, SMALL);
       const fast = await seen(spyRenderer(true).renderer, scene);
       expect(largestDifference(fast, await seen(spyRenderer(false).renderer, scene))).toBeLessThanOrEqual(1);

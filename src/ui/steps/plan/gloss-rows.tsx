@@ -5,6 +5,7 @@ import { RANGES } from '@/core/fields/ranges';
 import { GLOSS_FORMS } from '@/core/plan/finishes';
 import { setSurface } from '@/core/scene/commands';
 import type { GroundPlan } from '@/core/scene/schema';
+import { MirrorsRow } from './mirrors-row';
 import { NumberRow } from '../../controls/number-row';
 import { useScene } from '../../editor/editor-context';
 import classes from '../../worksheet/worksheet.module.css';
@@ -61,9 +62,10 @@ export function GlossRows({ gloss }: { gloss: Gloss }) {
           }
         />
       ))}
+      <MirrorsRow />
       <p className={classes.hint}>
-        Turn 0 faces you, more faces to the right. Lean 0 is upright, 90 level. Lamps glint in it, and it
-        mirrors what is around it.
+        Turn 0 faces you, more faces to the right. Lean 0 is upright, 90 level. Lamps glint in it. Mirrors
+        says how far this and all else that shines shows what is around it.
       </p>
     </>
   );

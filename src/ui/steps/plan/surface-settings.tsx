@@ -1,7 +1,7 @@
 'use client';
 
 import { Button } from '@mantine/core';
-import { removeSurface, setGround, setPlan, setSurface, type SurfaceKind } from '@/core/scene/commands';
+import { removeSurface, setGround, setSurface, type SurfaceKind } from '@/core/scene/commands';
 import { RANGES } from '@/core/fields/ranges';
 import type { GroundPlan } from '@/core/scene/schema';
 import { footGoneOn } from '@/state/actions/plan-actions';
@@ -10,6 +10,7 @@ import { NameField } from '../../controls/name-field';
 import { NumberRow, ratioScale } from '../../controls/number-row';
 import { useScene, useView } from '../../editor/editor-context';
 import { BoxRows } from './box-rows';
+import { MirrorsRow } from './mirrors-row';
 import { SlopeRows } from './slope-rows';
 import { GlossRows } from './gloss-rows';
 import { FinishRows } from './finish-rows';
@@ -154,7 +155,6 @@ export function GroundSettings() {
   const run = useScene((state) => state.run);
   const change = useScene((state) => state.change);
   const ground = useScene(({ scene }) => scene.plan.ground);
-  const mirrors = useScene(({ scene }) => scene.plan.mirrors);
   return (
     <section className={own.settings} aria-label="Ground">
       <FinishRows
@@ -170,13 +170,7 @@ export function GroundSettings() {
         value={ground.wet}
         onChange={(wet) => run(setGround('Ground: where it shines', { wet }))}
       />
-      <NumberRow
-        label="Mirrors"
-        value={mirrors}
-        range={RANGES.strength}
-        initial={1}
-        onChange={(value) => change('plan mirrors', setPlan('Mirrors', { mirrors: value }))}
-      />
+      <MirrorsRow />
       <p className={classes.hint}>
         What shines, here or elsewhere, mirrors what stands around it and the sky.
       </p>
