@@ -6,8 +6,8 @@ import { cameraOf } from '@/core/picture/camera-of';
 import { mixPicture } from '@/core/picture/mix-picture';
 import { shines } from '@/core/plan/surfaces';
 import { smallOf, type Spot } from '../graph/spot';
-import { stage } from '../graph/stage';
-import { landOf } from './land';
+import { stage, type Stage } from '../graph/stage';
+import { landOf, type Land } from './land';
 import { matte } from './matte';
 import { relief } from './relief';
 import { landing, sum, sumInputs, sumSettings, sumWeights } from './sum';
@@ -75,18 +75,23 @@ export const mirrorLight = stage({
   },
 });
 
-/** The same, and ever smaller copies of it. */
+/** What is seen in mirrors: what is lit, and `again` what it mirrors itself. */
+interface Seen {
+  again: boolean;
+}
+
+/** What mirrors see, and ever smaller copies of it. */
 export const mirrorPyramid = stage({
   name: 'mirror pyramid',
   part: 'the mirrors',
   region: small,
   settings: () => undefined,
-  inputs: (at) => ({ light: mirrorLight(at) }),
+  inputs: (at, { again }: Seen) => ({ light: again ? mirrored(at, { within: true }) : mirrorLight(at) }),
   prepare: ({ region: { width, height } }) => pyramidLength(width, height),
   planes: (_, length) => ({ levels: length }),
   pace: 'quick',
   whole: true,
-  newest: () => '',
+  newest: ({ again }) => String(again),
   run(out, { light }, { kernels }) {
     const fill = kernels?.fillPyramid ?? fillPyramid;
     fill(pyramidLevels(out.levels, out.width, out.height), light);
@@ -99,10 +104,10 @@ export const mirrorImage = stage({
   part: 'the mirrors',
   region: small,
   settings: landOf,
-  inputs: (at) => ({ map: mirrorMap(at), pyramid: mirrorPyramid(at), relief: relief(at) }),
+  inputs: (at, seen: Seen) => ({ map: mirrorMap(at), pyramid: mirrorPyramid(at, seen), relief: relief(at) }),
   planes: (pixels) => ({ known: 4 * pixels }),
   pace: 'quick',
-  newest: () => '',
+  newest: ({ again }) => String(again),
   run(out, inputs, { prepared: land, kernels }, { of, cut, first, count }) {
     const { u, v, behind, weight, facing } = of(inputs.map);
     const seen = { u, v, behind, weight, facing, alpha: cut(inputs.relief.alpha) };
@@ -113,14 +118,18 @@ export const mirrorImage = stage({
   },
 });
 
-/** The sum of all light with what surfaces mirror. */
-export const mirrored = stage({
+/** Whether anything shines that is seen in what shines: level ground and water are not. */
+const seesItself = ({ plan: { walls, standees, decks, glosses } }: Land): boolean =>
+  [walls, standees, decks.filter(({ pitch }) => pitch), glosses].flat().some(({ sheen }) => sheen > 0);
+
+/** Light with what surfaces mirror: the sum of all, or `within` mirrors what they see, on the small copy. */
+export const mirrored: Stage<{ within: boolean }, unknown, 'r' | 'g' | 'b'> = stage({
   name: 'mirrored',
   part: 'the mirrors',
   settings: (at) => ({ land: landOf(at), strength: at.scene.plan.mirrors }),
-  inputs: (at) => ({
-    ...{ light: sum(at), relief: relief(at) },
-    ...{ image: mirrorImage(at), map: mirrorMap(at) },
+  inputs: (at, { within }) => ({
+    ...{ light: within ? mirrorLight(at) : sum(at), relief: relief(at) },
+    ...{ image: mirrorImage(at, { again: !within && seesItself(landOf(at)) }), map: mirrorMap(at) },
   }),
   planes: (pixels) => ({ r: pixels, g: pixels, b: pixels }),
   pace: 'quick',
@@ -138,4 +147,4 @@ export const mirrored = stage({
 });
 
 /** The light of all surfaces and lamps. */
-export const surfaceLight = (at: Spot) => (mirrors(at) ? mirrored(at) : sum(at));
+export const surfaceLight = (at: Spot) => (mirrors(at) ? mirrored(at, { within: false }) : sum(at));
