@@ -110,6 +110,18 @@ describe('guessPlan', () => {
     expect(guess.posts.map(({ foot }) => foot.u)).toEqual([expect.closeTo(seen(1, 6, 0).u, 2)]);
   });
 
+  it('tells no wall before most of one that was drawn, and one that ends before it', async () => {
+    const drawn = (from: PlatePoint, to: PlatePoint): Scene => ({
+      ...street,
+      plan: { ...street.plan, walls: [guessedWall(street, { foot: [from, to] })] },
+    });
+    // Another row of houses beyond the one that the edges tell, and a wall across at its far end.
+    const beyond = drawn(seen(-6, 10, 0), seen(-6, 24, 0));
+    expect((await guessPlan(beyond, clues([], [], house), landUpTo(5.5))).walls).toEqual([]);
+    const across = drawn(seen(-9, 26, 0), seen(9, 26, 0));
+    expect((await guessPlan(across, clues([], [], house), landUpTo(5.5))).walls).toHaveLength(1);
+  });
+
   it('tells nothing twice: what stands already is left out', async () => {
     const standee = {
       id: 's',

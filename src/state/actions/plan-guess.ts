@@ -101,6 +101,19 @@ function isAlong(own: { foot: readonly PlatePoint[] }, foot: PlateLine): boolean
   });
 }
 
+/** Share of a foot that is seen, across the picture, before which no wall is guessed. */
+const BEFORE_MOST = 0.5;
+
+/** Whether a straight foot lies before most of one that is there: that was seen, so no wall hides it. */
+function hides(own: { foot: readonly PlatePoint[] }, foot: PlateLine): boolean {
+  return piecesOf(own).some((piece) => {
+    const [left, right] = [Math.max(0, piece[0].u), Math.min(1, piece[1].u)];
+    const [from, to] = [Math.max(left, foot[0].u), Math.min(right, foot[1].u)];
+    const isBefore = (u: number) => lineAt(foot, u) > lineAt(piece, u);
+    return to - from > BEFORE_MOST * (right - left) && isBefore(from) && isBefore(to);
+  });
+}
+
 /** Whether a place lies within the box of a loop. */
 function isWithin(loop: readonly number[], { u, v }: PlatePoint): boolean {
   const [us, vs] = [0, 1].map((axis) => loop.filter((_, i) => i % 2 === axis));
@@ -170,7 +183,9 @@ export async function guessPlan(scene: Scene, clues: Clues, land: ReadLand): Pro
       return withinOutline(corners, u, v) > 0;
     });
   };
-  const walls = guess.walls.filter((wall) => !plan.walls.some((own) => isAlong(own, wall.foot)));
+  const walls = guess.walls.filter(
+    ({ foot }) => !plan.walls.some((own) => isAlong(own, foot) || hides(own, foot)),
+  );
   const feet = [...plan.walls, ...walls].flatMap(piecesOf);
   const decks = guessDecks(lines, feet, { width, height, ground: level }, camera, bare.horizon).filter(
     ({ outline }) => !isDrawn(outline),
