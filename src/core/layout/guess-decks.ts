@@ -29,8 +29,20 @@ const LONG = { metres: 4, seen: 0.15 } as const;
 /** A pavement along a wall: how broad, metres, and the most that its kerb may turn away from the wall, metres in each metre. */
 const PAVEMENT = { least: 0.8, most: 6, turn: 0.1 } as const;
 
+/** Share of a pavement's edge along which its kerb is seen, at least: what goes on beyond may turn a corner. */
+const KERB_SEEN = 0.7;
+
 /** How far before the foot of its wall a pavement ends, fraction of the height: it lies before the wall and not under it. */
 const BEFORE_WALL = 0.004;
+
+/** A pavement that ends nearer than this in the midst of the picture, in eye heights, goes on around a corner. */
+const NEAR_END = 7;
+
+/** An end so near to a side of the picture lies outside of it, fraction of the width. */
+const AT_SIDE = 0.02;
+
+/** A corner so near to a line lies on it, fraction of the plate. */
+const ON_IT = 1e-6;
 
 const cross = ([a, b]: PlateLine, { u, v }: PlatePoint) => (b.u - a.u) * (v - a.v) - (b.v - a.v) * (u - a.u);
 
@@ -58,10 +70,13 @@ export function guessDecks(
     )
     .sort((p, q) => seen(q) - seen(p));
   return walls.flatMap((wall) => {
-    const kerb = edges.find((edge) => isBeside(camera, edge, wall));
-    if (!kerb) return [];
-    const outline = pavementBetween(fromLeft(...wall), kerb, horizon);
-    return outline.length < 3 ? [] : [{ outline }];
+    const pavements = edges
+      .filter((edge) => isBeside(camera, edge, wall))
+      .map((kerb) => ({ kerb, outline: pavementBetween(fromLeft(...wall), kerb, horizon) }));
+    const sure = pavements.find(
+      ({ kerb, outline }) => seenShare(outline, kerb) >= KERB_SEEN && !endsNear(outline, camera),
+    );
+    return sure ? [{ outline: sure.outline }] : [];
   });
 }
 
@@ -98,6 +113,25 @@ function pavementBetween(
   const before: PlateLine = [lower(foot[0]), lower(foot[1])];
   const middle = { u: (from + to) / 2, v: lineAt(foot, (from + to) / 2) };
   return clip(clip(picture, before, { u: middle.u, v: 2 }), kerb, middle);
+}
+
+/** Whether an outline ends near to the eye in the midst of the picture: upright, as the wall beside it does. */
+const endsNear = (outline: readonly PlatePoint[], camera: Camera): boolean =>
+  outline.some((at, i) => {
+    const next = outline[(i + 1) % outline.length];
+    if (Math.abs(next.u - at.u) > ON_IT || at.u < AT_SIDE || at.u > 1 - AT_SIDE) return false;
+    const [, ahead] = groundPoint(camera, { u: at.u, v: Math.max(at.v, next.v) });
+    return ahead < NEAR_END * camera.eyeHeight;
+  });
+
+/** How much of the side of an outline that lies along an edge is that edge as it is seen, 0 to 1. */
+function seenShare(outline: readonly PlatePoint[], [a, b]: PlateLine): number {
+  const [du, dv] = [b.u - a.u, b.v - a.v];
+  const long2 = du * du + dv * dv;
+  const onIt = outline.filter((at) => Math.abs(cross([a, b], at)) < ON_IT * Math.sqrt(long2));
+  const ways = onIt.map(({ u, v }) => ((u - a.u) * du + (v - a.v) * dv) / long2);
+  const [from, to] = [Math.min(...ways), Math.max(...ways)];
+  return to > from ? Math.max(0, Math.min(1, to) - Math.max(0, from)) / (to - from) : 0;
 }
 
 /** Whether what lies to both sides of a line lies level. */

@@ -323,8 +323,8 @@ describe('guessDecks', () => {
   });
 
   it('tells one pavement a wall, whichever way the wall is drawn', () => {
-    const other: PlateLine = [seen(-3, 20, 0), seen(-3, 6, 0)];
-    const left: PlateLine = [seen(-1.5, 4, 0), seen(-1.5, 20, 0)];
+    const other: PlateLine = [seen(-3, 40, 0), seen(-3, 3.6, 0)];
+    const left: PlateLine = [seen(-1.5, 4, 0), seen(-1.5, 40, 0)];
     expect(guess([kerb, left], [foot, other])).toHaveLength(2);
     expect(guess([kerb], [[foot[1], foot[0]]])).toEqual(guess([kerb]));
   });
@@ -336,6 +336,8 @@ describe('guessDecks', () => {
     ['a road as broad as a square', [[seen(-4, 4, 0), seen(-4, 24, 0)]]],
     ['an edge on the wall itself', [[seen(3.9, 5, 0), seen(3.9, 20, 0)]]],
     ['what rises', [kerb], [foot], 0],
+    ['a wall that ends near to the eye', [kerb], [[seen(4, 5, 0), seen(4, 14, 0)]]],
+    ['an edge that ends where its kerb turns a corner', [[seen(2, 10, 0), seen(2, 24, 0)]]],
     ['short edges', [[seen(2, 6, 0), seen(2, 7, 0)]]],
   ])('tells nothing of %s', (_, lines, walls, share) => {
     expect(guess(lines, walls, share)).toEqual([]);

@@ -24,6 +24,18 @@ describe('surfaces that are drawn', () => {
     expect(parseScene({ ...scene, plan }).plan).toEqual(plan);
   });
 
+  it('are as wet as the ground, where all of that is', () => {
+    const on = (ground: Partial<typeof scene.plan.ground>) => {
+      const plan = { ...scene.plan, ground: { ...scene.plan.ground, ...ground } };
+      return newDeck({ ...scene, plan }, { u: 0.2, v: 0.8 }, { u: 0.5, v: 0.9 });
+    };
+    expect(on({ sheen: 0.5, roughness: 0.2, crease: 0.1 })).toMatchObject({
+      ...{ sheen: 0.5, roughness: 0.2, crease: 0.1 },
+    });
+    expect(on({ sheen: 0.5, wet: 'puddles' })).toMatchObject({ sheen: 0 });
+    expect(on({ sheen: 0.5, wet: 'puddles' })).not.toHaveProperty('wet');
+  });
+
   it('keep their feet on the ground', () => {
     expect(footAt(scene, { u: 0.5, v: 0.1 }).v).toBeGreaterThan(0.5);
     expect(footAt(scene, { u: 0.5, v: 0.9 })).toEqual({ u: 0.5, v: 0.9 });

@@ -4,6 +4,7 @@ import { lineAt } from '@/core/geometry/line-at';
 import type { CoveragePicture } from '@/core/matte/coverage-picture';
 import type { GuessedWall } from './plan-guess';
 import type { GuessedDeck } from '@/core/layout/guess-decks';
+import type { RippledFinish } from '@/core/plan/surfaces';
 import { PLAIN_FINISH, PLAIN_SURFACE } from '@/core/scene/new-scene';
 import type { GroundPlan, Scene } from '@/core/scene/schema';
 import { cameraOf } from '@/core/picture/camera-of';
@@ -127,12 +128,18 @@ export function eyeHeightFor({ plan }: Scene, measures: number, metres: number):
   return Math.min(max, Math.max(min, (plan.eyeHeight * metres) / Math.max(1e-6, measures)));
 }
 
+/** The finish of what lies on the ground: the ground's own, or dry where that shines in places. */
+const asTheGround = ({ plan: { ground } }: Scene): RippledFinish => {
+  const { sheen, roughness, crease } = ground.wet === undefined ? ground : PLAIN_SURFACE;
+  return { sheen, roughness, crease };
+};
+
 export const newDeck = (scene: Scene, from: PlatePoint, to: PlatePoint): Deck => ({
   id: crypto.randomUUID(),
   name: freeName('Deck', scene.plan.decks),
   outline: [from, { u: to.u, v: from.v }, to, { u: from.u, v: to.v }],
   height: DECK_HEIGHT,
-  ...PLAIN_SURFACE,
+  ...asTheGround(scene),
 });
 
 /** A deck that was guessed: a kerb's height up, until someone says otherwise. */

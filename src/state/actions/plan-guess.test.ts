@@ -120,6 +120,11 @@ describe('guessPlan', () => {
     expect((await guessPlan(beyond, clues([], [], house), landUpTo(5.5))).walls).toEqual([]);
     const across = drawn(seen(-9, 26, 0), seen(9, 26, 0));
     expect((await guessPlan(across, clues([], [], house), landUpTo(5.5))).walls).toHaveLength(1);
+    // Nor one behind a wall that is higher than the eye.
+    const before = drawn(seen(-2.6, 6, 0), seen(-2.6, 17, 0));
+    expect((await guessPlan(before, clues([], [], house), landUpTo(5.5))).walls).toEqual([]);
+    before.plan.walls[0].height = 1;
+    expect((await guessPlan(before, clues([], [], house), landUpTo(5.5))).walls).toHaveLength(1);
   });
 
   it('tells nothing twice: what stands already is left out', async () => {

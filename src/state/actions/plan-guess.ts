@@ -114,6 +114,24 @@ function hides(own: { foot: readonly PlatePoint[] }, foot: PlateLine): boolean {
   });
 }
 
+/** Share of a guessed foot, as far as it is seen, that walls may hide. */
+const HIDDEN = 0.6;
+
+/** Whether a straight foot lies behind a wall that is there and higher than the eye, where both are seen. */
+function isBehind(
+  { foot: own, height }: Pick<Scene['plan']['walls'][number], 'foot' | 'height'>,
+  foot: PlateLine,
+  eyeHeight: number,
+): boolean {
+  const [left, right] = [Math.max(0, foot[0].u), Math.min(1, foot[1].u)];
+  const hidden = piecesOf({ foot: own }).map((piece) => {
+    const [from, to] = [Math.max(left, piece[0].u), Math.min(right, piece[1].u)];
+    const u = (from + to) / 2;
+    return to > from && lineAt(piece, u) > lineAt(foot, u) ? to - from : 0;
+  });
+  return height > eyeHeight && hidden.reduce((sum, share) => sum + share, 0) > HIDDEN * (right - left);
+}
+
 /** Whether a place lies within the box of a loop. */
 function isWithin(loop: readonly number[], { u, v }: PlatePoint): boolean {
   const [us, vs] = [0, 1].map((axis) => loop.filter((_, i) => i % 2 === axis));
@@ -184,7 +202,10 @@ export async function guessPlan(scene: Scene, clues: Clues, land: ReadLand): Pro
     });
   };
   const walls = guess.walls.filter(
-    ({ foot }) => !plan.walls.some((own) => isAlong(own, foot) || hides(own, foot)),
+    ({ foot }) =>
+      !plan.walls.some(
+        (own) => isAlong(own, foot) || hides(own, foot) || isBehind(own, foot, plan.eyeHeight),
+      ),
   );
   const feet = [...plan.walls, ...walls].flatMap(piecesOf);
   const decks = guessDecks(lines, feet, { width, height, ground: level }, camera, bare.horizon).filter(
