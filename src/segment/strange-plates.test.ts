@@ -162,7 +162,7 @@ describe('plates that are strange', { timeout: 60_000 }, () => {
       const lamp = hangLamp(
         grey,
         camera,
-        [],
+        { walls: [], decks: [] },
         { radius: 0.13, height: 3.4, round: true },
         at,
         (_, v) => v > 0.5,

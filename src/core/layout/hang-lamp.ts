@@ -3,8 +3,10 @@ import { groundPoint } from '../geometry/ground';
 import { metresPerWidth } from '../geometry/place-on-stalk';
 import type { Vec3 } from '../geometry/vec3';
 import { wallAt } from '../plan/wall-at';
+import type { PitchedDeck } from '../plan/deck-plane';
 import type { WallPiece } from '../plan/wall-pieces';
 import type { Plane } from '../plane/plane';
+import { canopiesAbove } from './canopy-above';
 import { lampGlass } from './lamp-glass';
 import { postBelow } from './post-below';
 import { hypot } from '../plane/hypot';
@@ -31,6 +33,9 @@ const USUAL = { radius: 0.4, height: 0.3 } as const;
 const POST = { exact: 0.1, counts: 2.5 } as const;
 const WALL = { exact: 0.07, counts: 3 } as const;
 
+/** How far under a canopy a lamp hangs as a rule, metres, and how much that counts. */
+const CANOPY = { drop: 0.3, counts: 4 } as const;
+
 /** How far before its wall a lamp hangs, metres: on an arm. */
 const ARM = 0.3;
 
@@ -52,8 +57,14 @@ function beforeWall(ray: Vec3, place: Vec3, { normalX, normalY }: WallPiece): nu
   return place[1] - (ARM / toward) * (ray[1] / level);
 }
 
+/** What may carry a lamp beside its post. */
+export interface Carriers {
+  walls: readonly WallPiece[];
+  decks: readonly PitchedDeck[];
+}
+
 /**
- * Where a lamp hangs whose glass was clicked: how far ahead is told by what carries it, a post below or a wall behind, and by how large
+ * Where a lamp hangs whose glass was clicked: how far ahead is told by what carries it, a post below, a wall behind or a canopy above, by how large
  * and how high lamps of its kind usually are; what is seen counts as much as it is exact. Undefined where nothing fits.
  *
  * @param plate one channel, in codes
@@ -62,7 +73,7 @@ function beforeWall(ray: Vec3, place: Vec3, { normalX, normalY }: WallPiece): nu
 export function hangLamp(
   plate: Plane,
   camera: Camera,
-  walls: readonly WallPiece[],
+  { walls, decks }: Carriers,
   usual: UsualLamp,
   clicked: PlatePoint,
   isGround: (u: number, v: number) => boolean,
@@ -75,6 +86,7 @@ export function hangLamp(
   const postAhead = post && groundPoint(camera, post)[1];
   const wall = wallAt(camera, walls, at);
   const wallAhead = wall && beforeWall(ray, wall.place, wall.piece);
+  const above = canopiesAbove(camera, decks);
   let best = { cost: Infinity, ahead: 0 };
   for (let ahead: number = AHEAD.least; ahead < AHEAD.most; ahead *= AHEAD.step) {
     const place = alongRay(camera, ray, ahead / ray[1]);
@@ -83,6 +95,8 @@ export function hangLamp(
     let cost = off(place[2], usual.height, USUAL.height);
     if (found) cost += off(found.radius * metresPerWidth(camera, at, place), usual.radius, USUAL.radius);
     if (postAhead !== undefined) cost -= POST.counts * Math.exp(-off(ahead, postAhead, POST.exact));
+    const drop = above(place);
+    if (drop !== undefined) cost -= CANOPY.counts * Math.exp(-drop / CANOPY.drop);
     if (wallAhead !== undefined) cost -= WALL.counts * Math.exp(-off(ahead, wallAhead, WALL.exact));
     if (cost < best.cost) best = { cost, ahead };
   }

@@ -12,6 +12,7 @@ const [WIDTH, HEIGHT] = [480, 320];
 const CAMERA = createCamera({ horizon: { left: 0.5, right: 0.5 }, eyeHeight: 1.6, lens: 30 }, 1.5);
 const seen = (x: number, y: number, z: number): PlatePoint => project(CAMERA, [x, y, z])!;
 const isGround = (_u: number, v: number) => v > 0.5;
+const NOTHING = { walls: [], decks: [] };
 const GLOBE = { radius: 0.15, height: 3.4, round: true };
 
 interface Drawn {
@@ -117,7 +118,7 @@ describe('what carries a lamp', () => {
     for (const radiusM of [0.1, 0.15, 0.25]) {
       const size = (radiusM / 9) * (30 / 36);
       const plate = plateOf({ ...lamp, globes: [{ at, radius: size }] });
-      const hung = hangLamp(plate, CAMERA, [], GLOBE, at, isGround)!;
+      const hung = hangLamp(plate, CAMERA, NOTHING, GLOBE, at, isGround)!;
       expect(groundPoint(CAMERA, hung.foot)[1]).toBeGreaterThan(8.2);
       expect(groundPoint(CAMERA, hung.foot)[1]).toBeLessThan(9.8);
       expect(hung.radius! / size).toBeCloseTo(1, 0);
@@ -127,22 +128,56 @@ describe('what carries a lamp', () => {
   it('is the wall behind, an arm before it, where no post is seen', () => {
     const wall = { id: 'w', name: 'Wall', foot: [seen(-5, 9.3, 0), seen(5, 9.3, 0)], height: 7 };
     const walls = wallPieces(CAMERA, [{ ...wall, sheen: 0, roughness: 1, crease: 0 }]);
-    const hung = hangLamp(plateOf({ globes: lamp.globes }), CAMERA, walls, GLOBE, at, isGround)!;
+    const hung = hangLamp(
+      plateOf({ globes: lamp.globes }),
+      CAMERA,
+      { walls, decks: [] },
+      GLOBE,
+      at,
+      isGround,
+    )!;
     expect(groundPoint(CAMERA, hung.foot)[1]).toBeCloseTo(9, 0);
     // A lamp is never behind its wall.
     const near = { ...wall, foot: [seen(-3, 5, 0), seen(3, 5, 0)] };
     const nearer = wallPieces(CAMERA, [{ ...near, sheen: 0, roughness: 1, crease: 0 }]);
-    const before = hangLamp(plateOf({ globes: lamp.globes }), CAMERA, nearer, GLOBE, at, isGround)!;
+    const before = hangLamp(
+      plateOf({ globes: lamp.globes }),
+      CAMERA,
+      { walls: nearer, decks: [] },
+      GLOBE,
+      at,
+      isGround,
+    )!;
     expect(groundPoint(CAMERA, before.foot)[1]).toBeLessThan(5.1);
   });
 
+  it('is the canopy above, whatever is usual of its kind, and no deck that is seen from above', () => {
+    // Under a canopy at 3.2 m that reaches from 4 to 7 m ahead, flush with it or on a rod.
+    const outline = [seen(-2, 4, 3.2), seen(2, 4, 3.2), seen(2, 7, 3.2), seen(-2, 7, 3.2)];
+    const ahead = (at: PlatePoint, decks: { outline: PlatePoint[]; height: number }[], wall?: number) => {
+      const plate = plateOf({ globes: [{ at, radius: (0.08 / 5) * (30 / 36) }] });
+      const feet = wall === undefined ? [] : [{ foot: [seen(-5, wall, 0), seen(5, wall, 0)], height: 7 }];
+      const carriers = { walls: wallPieces(CAMERA, feet), decks };
+      return groundPoint(CAMERA, hangLamp(plate, CAMERA, carriers, GLOBE, at, isGround)!.foot)[1];
+    };
+    const canopy = { outline, height: 3.2 };
+    const [flush, rod] = [seen(0.5, 5, 3.1), seen(0.5, 5, 2.7)];
+    expect(ahead(flush, [canopy])).toBeGreaterThan(4.7);
+    expect(ahead(flush, [canopy])).toBeLessThan(5.4);
+    expect(ahead(flush, [canopy], 7.5)).toBeLessThan(5.4);
+    expect(ahead(rod, [canopy])).toBeGreaterThan(4);
+    expect(ahead(rod, [canopy])).toBeLessThan(7.1);
+    expect(ahead(flush, [])).toBeGreaterThan(6);
+    expect(ahead(flush, [{ outline, height: 0.5 }])).toBeCloseTo(ahead(flush, []), 6);
+  });
+
   it('is told by size and height alone where nothing is seen to carry it', () => {
-    const hung = hangLamp(plateOf({ globes: lamp.globes }), CAMERA, [], GLOBE, at, isGround)!;
+    const hung = hangLamp(plateOf({ globes: lamp.globes }), CAMERA, NOTHING, GLOBE, at, isGround)!;
     const ahead = groundPoint(CAMERA, hung.foot)[1];
     expect(ahead).toBeGreaterThan(7);
     expect(ahead).toBeLessThan(13);
     // A lantern stays where it was clicked, with the glass of its kind.
-    const lantern = hangLamp(plateOf(lamp), CAMERA, [], { ...GLOBE, round: false }, at, isGround)!;
+    const lantern = hangLamp(plateOf(lamp), CAMERA, NOTHING, { ...GLOBE, round: false }, at, isGround)!;
     expect(lantern.at).toEqual(at);
     expect(lantern.radius).toBeUndefined();
   });
@@ -154,7 +189,7 @@ describe('what carries a lamp', () => {
       [0.5, 0.5],
       [0.999, 0.2],
     ]) {
-      const hung = hangLamp(plateOf(lamp), CAMERA, [], GLOBE, { u, v }, isGround);
+      const hung = hangLamp(plateOf(lamp), CAMERA, NOTHING, GLOBE, { u, v }, isGround);
       if (hung) expect([hung.foot.u, hung.foot.v].every(Number.isFinite)).toBe(true);
     }
   });

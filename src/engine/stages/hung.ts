@@ -44,7 +44,8 @@ export const hung = stage({
     };
     const camera = cameraOf({ plan, plate: shape });
     const tones = { width, height, data: tonesOf(inputs.plate) };
-    const told = hangLamp(tones, camera, wallPieces(camera, plan.walls), lamp.usual, lamp.at, isGround);
+    const carriers = { walls: wallPieces(camera, plan.walls), decks: plan.decks };
+    const told = hangLamp(tones, camera, carriers, lamp.usual, lamp.at, isGround);
     out.hung.fill(0);
     if (told) out.hung.set([1, told.at.u, told.at.v, told.radius ?? 0, told.foot.u, told.foot.v]);
   },
