@@ -131,6 +131,23 @@ describe('the sky at the plate’s upper edge', () => {
     expect(skyIn(house, [50, 40, 150, 85])).toBe(0);
   });
 
+  it('is no pale cornice before the blue, though its edge is soft', () => {
+    const CREAM = [0.82, 0.76, 0.64];
+    const mixed = (share: number, from: readonly number[], to: readonly number[]) =>
+      from.map((tone, c) => tone + Math.min(1, Math.max(0, share)) * (to[c] - tone));
+    const roof = (x: number) => 40 - 0.15 * x;
+    const plate = plateOf((x, y) => {
+      const under = y - roof(x);
+      // What lies under it is in its shade.
+      const shaded = Math.min(1, Math.max(0, under - 2.5)) * (under < 9 ? 1 : 0);
+      return mixed(0.8 * shaded, mixed((under + 1.5) / 3, BLUE, CREAM), [0, 0, 0]);
+    }, 0.004);
+    const sky = findSky(plateFeatures(plate), HORIZON);
+    const cornice = Array.from({ length: W }, (_, x) => sky[(Math.round(roof(x)) + 2) * W + x]);
+    expect(cornice.filter((is) => is > 0)).toEqual([]);
+    expect(sky.subarray(80, 4 * W).every((is) => is > 0)).toBe(true);
+  });
+
   it('is no wall with windows that is cut by the edge, however light and plain', () => {
     const windows = (x: number, y: number) => x % 20 > 8 && y % 16 > 5;
     const light = plateOf((x, y) => {

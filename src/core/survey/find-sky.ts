@@ -1,7 +1,5 @@
-import { createBoxBlur } from '../plane/box-blur';
 import { fillHoles } from '../plane/fill-holes';
 import { flood } from '../plane/flood';
-import { findLeaves } from './find-leaves';
 import type { PlateFeatures } from './plate-features';
 import { codeOf, type SaidPlane } from './said';
 import { BUSIEST, skyLooks, type SkyLooks } from './sky-looks';
@@ -20,12 +18,12 @@ const OVER_EDGE = 2;
 const OVER_THIN = { leap: 0.024, lightness: 0.03, color: 0.012 } as const;
 
 /**
- * How far sky is followed into leaves, fraction of the width, and how much darker and otherwise coloured it may be there; from which Oklab b on
- * it is plainly blue, how much darker than a cloud beside it that may be, and how many leaves there must be around.
+ * How far sky is followed into leaves, fraction of the width, and how much darker, lighter and otherwise coloured it may be there, step by
+ * step: a pale cornice is lighter by more. From which Oklab b on it is plainly blue, and how much darker than a cloud beside it that may be.
  */
 const THROUGH_LEAVES = {
-  ...{ steps: 0.05, lightness: 0.02, color: 0.02 },
-  ...{ blue: -0.03, bluesDarker: 0.2, leaves: 0.1 },
+  ...{ steps: 0.05, darker: 0.02, lighter: 0.05, color: 0.02 },
+  ...{ blue: -0.03, bluesDarker: 0.2 },
 } as const;
 
 /**
@@ -34,13 +32,10 @@ const THROUGH_LEAVES = {
  * @param above 1 over the horizon
  */
 function spreadBetweenLeaves(
-  { width, height, lightness, a, b, texture }: PlateFeatures,
-  leaves: Float32Array,
+  { width, lightness, a, b, texture }: PlateFeatures,
   sky: Uint8Array,
   above: Uint8Array,
 ) {
-  const nearLeaves = new Float32Array(leaves.length);
-  createBoxBlur(width, height, Math.max(1, Math.round(THROUGH_LEAVES.steps * width)))(nearLeaves, leaves);
   let edge: number[] = [];
   for (let i = 0; i < sky.length; i++) if (sky[i]) edge.push(i);
   for (let step = Math.round(THROUGH_LEAVES.steps * width); step > 0 && edge.length > 0; step--) {
@@ -50,7 +45,8 @@ function spreadBetweenLeaves(
       const around = [x > 0 ? from - 1 : -1, x < width - 1 ? from + 1 : -1, from - width, from + width];
       for (const to of around) {
         if (to < 0 || to >= sky.length || sky[to] || !above[to]) continue;
-        const isLight = lightness[to] > lightness[from] - THROUGH_LEAVES.lightness;
+        const lighter = lightness[to] - lightness[from];
+        const isLight = lighter > -THROUGH_LEAVES.darker && lighter < THROUGH_LEAVES.lighter;
         const isAlike = hypot(a[to] - a[from], b[to] - b[from]) < THROUGH_LEAVES.color;
         const isBlue =
           b[to] < THROUGH_LEAVES.blue && lightness[to] > lightness[from] - THROUGH_LEAVES.bluesDarker;
@@ -121,7 +117,6 @@ export function findSky(
   features: PlateFeatures,
   horizon: { left: number; right: number },
   said?: SaidPlane,
-  leaves = findLeaves(features),
 ): Uint8Array {
   const { width, height } = features;
   const looks = skyLooks(features, horizon);
@@ -130,7 +125,7 @@ export function findSky(
   takePatches(features, looks, sky);
   for (let step = 0; step < OVER_EDGE; step++) growInto(sky, pale, width);
   takeClouds(features, sky, over);
-  spreadBetweenLeaves(features, leaves, sky, over);
+  spreadBetweenLeaves(features, sky, over);
   // Behind masts and wires a cloud may be amid sky only now.
   takeClouds(features, sky, over);
   fillHoles(sky, width, height, LARGEST_HOLE * sky.length);

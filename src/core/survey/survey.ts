@@ -60,7 +60,7 @@ export function surveyPlate(
   const said = whatIsSaid(features, strokes);
   const where = (as: Said) => said?.map((code) => (code === codeOf(as) ? 1 : 0));
   const leaves = findLeaves(features);
-  const sky = findSky(features, horizon, said, leaves);
+  const sky = findSky(features, horizon, said);
   const ground = findGround(features, horizon, sky, walls, said);
   const far = where('far');
   const water = hasWater(strokes) ? where('water') : undefined;
