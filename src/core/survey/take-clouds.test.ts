@@ -33,6 +33,12 @@ it('takes clouds that the sun lights amid the sky, and at the upper edge', () =>
   expect(skyWith(inBox(0, 4, 9, 9)).at(3, 6)).toBe(1);
 });
 
+it('takes a cloud at whose side a mast stands, and none beside a tower', () => {
+  const cloud = inBox(10, 5, 22, 12);
+  expect(skyWith(cloud, inBox(22, 2, 23, 20)).at(15, 8)).toBe(1);
+  expect(skyWith(cloud, inBox(22, 2, 30, 20)).at(15, 8)).toBe(0);
+});
+
 it('takes no pale house, no chimney on a roof and no gable at the upper edge', () => {
   for (const [pale, dark] of [
     [inBox(8, 12, 20, 24), undefined],

@@ -7,8 +7,19 @@ const CLOUD = { darkest: 0.8, yellowest: 0.035, reddest: 0.02 } as const;
 /** Share of a cloud's outline that must be sky or the plate's upper edge: a pale gable has its house below it. */
 const AMID_SKY = 0.9;
 
+/** Up, down and to the sides. */
+const AROUND = [
+  [0, -1],
+  [0, 1],
+  [-1, 0],
+  [1, 0],
+] as const;
+
+/** How broad a mast or a wire before a cloud may be, behind which is sky, fraction of the width. */
+const THIN = 0.024;
+
 /**
- * Clouds too warm to look like sky by themselves: bright patches with sky, or the plate's upper edge, all around.
+ * Clouds too warm to look like sky by themselves: bright patches with sky, or the plate's upper edge, all around, be it behind a mast.
  *
  * @param sky 1 for sky; clouds are added
  * @param above 1 over the horizon
@@ -24,6 +35,17 @@ export function takeClouds(
     if (above[i] && !sky[i] && softLightness[i] > CLOUD.darkest && isWarm) like[i] = 1;
   }
   const patch = new Int32Array(width * height);
+  const thin = Math.round(THIN * width);
+  /** Whether sky follows on a pixel that is none, some steps on in a direction. */
+  const isBeforeSky = (from: number, dx: number, dy: number) => {
+    for (let k = 0; k <= thin; k++) {
+      const [x, to] = [(from % width) + k * dx, from + k * (dx + dy * width)];
+      if (to < 0) return true;
+      if (x < 0 || x >= width || to >= like.length) return false;
+      if (sky[to]) return true;
+    }
+    return false;
+  };
   for (let seed = 0; seed < like.length; seed++) {
     if (!like[seed]) continue;
     const size = flood(patch, like, width, height, seed);
@@ -31,12 +53,12 @@ export function takeClouds(
     let [amid, all] = [0, 0];
     for (const i of own) {
       const x = i % width;
-      // Beyond the sides of the plate nothing is known.
-      const around = [i - width, i + width, x > 0 ? i - 1 : i, x < width - 1 ? i + 1 : i];
-      for (const to of around) {
-        if (to >= like.length || like[to]) continue;
+      for (const [dx, dy] of AROUND) {
+        const to = i + dx + dy * width;
+        // Beyond the sides of the plate nothing is known.
+        if (x + dx < 0 || x + dx >= width || to >= like.length || like[to]) continue;
         all++;
-        if (to < 0 || sky[to]) amid++;
+        if (isBeforeSky(to, dx, dy)) amid++;
       }
     }
     const isCloud = amid >= AMID_SKY * all;
