@@ -31,9 +31,9 @@ export function rasterizeGloss(
     if (share < 0.5) continue;
     const aside = roundness * round.right[x];
     const rise = roundness * round.up[x];
-    const out2 = Math.max(LEAST, 1 - aside * aside - rise * rise);
-    const straight = Math.sqrt(out2);
-    const long = Math.sqrt(aside * aside + rise * rise + out2);
+    const tilt = aside * aside + rise * rise;
+    const straight = Math.sqrt(Math.max(LEAST, 1 - tilt));
+    const long = Math.sqrt(tilt + straight * straight);
     out.normalX[i] = (straight * normal[0] + aside * right[0] + rise * up[0]) / long;
     out.normalY[i] = (straight * normal[1] + aside * right[1] + rise * up[1]) / long;
     out.normalZ[i] = (straight * normal[2] + aside * right[2] + rise * up[2]) / long;

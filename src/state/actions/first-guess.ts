@@ -1,5 +1,6 @@
 import { clampTo, RANGES } from '@/core/fields/ranges';
 import { guessThings, type GuessedThing } from '@/core/layout/guess-things';
+import { piecesOf } from '@/core/layout/known-wall';
 import type { ThingKind } from '@/core/layout/thing-kinds';
 import { cameraOf } from '@/core/picture/camera-of';
 import type { Command } from '@/core/scene/command';
@@ -10,7 +11,7 @@ import type { GroundPlan, Matte, Scene } from '@/core/scene/schema';
 import { SUN_LIFT, sunShadowMatte } from './matte-actions';
 import { guessedWall } from './plan-actions';
 import { shadedWalls } from './shade-guess';
-import { guessLay, newEyeHeight, piecesOf, type Clues, type ReadLand } from './plan-guess';
+import { guessLay, newEyeHeight, type Clues, type ReadLand } from './plan-guess';
 import type { ReadCoverage } from './standing-actions';
 
 /** What of a ground plan is offered when a photo is new: all of it is used, or nothing. */

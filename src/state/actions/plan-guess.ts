@@ -7,9 +7,10 @@ import { guessPosts, type GuessedPost } from '@/core/layout/guess-posts';
 import { footOfBox, guessThings, type GuessedThing, type ThingBox } from '@/core/layout/guess-things';
 import { seenHeight } from '@/core/plan/seen-height';
 import { guessWalls } from '@/core/layout/guess-walls';
+import { excludes, piecesOf } from '@/core/layout/known-wall';
 import type { PlatePoint } from '@/core/geometry/camera';
 import { horizonAt } from '@/core/geometry/ground';
-import { fromLeft, lineAt } from '@/core/geometry/line-at';
+import { lineAt } from '@/core/geometry/line-at';
 import type { PlateLine } from '@/core/geometry/vanishing-point';
 import { middleOf } from '@/core/plane/middle-of';
 import { withinOutline } from '@/core/geometry/within-outline';
@@ -82,55 +83,8 @@ function isClearOf(piece: PlateLine, { u, v }: PlatePoint, horizon: GroundPlan['
   return u < piece[0].u || u > piece[1].u || v - level > BEFORE_WALL * (lineAt(piece, u) - level);
 }
 
-/** The straight pieces of a wall's foot, each from the left to the right. */
-export const piecesOf = ({ foot }: { foot: readonly PlatePoint[] }) =>
-  foot.slice(1).map((to, k) => fromLeft(foot[k], to));
-
 /** A guessed wall rises at least so high, in eye heights: what is lower is the edge of a quay before boats, a hedge or a bank. */
 const LEAST_RISE = 1.6;
-
-/** Feet that lie so near to each other, fraction of the height, are of one wall. */
-const ONE_WALL = 0.03;
-
-/** Whether a straight foot lies along one that is there, where both are seen. */
-function isAlong(own: { foot: readonly PlatePoint[] }, foot: PlateLine): boolean {
-  return piecesOf(own).some((piece) => {
-    const [from, to] = [Math.max(piece[0].u, foot[0].u), Math.min(piece[1].u, foot[1].u)];
-    const isOne = (u: number) => Math.abs(lineAt(piece, u) - lineAt(foot, u)) < ONE_WALL;
-    return to - from > (foot[1].u - foot[0].u) / 2 && isOne(from) && isOne(to);
-  });
-}
-
-/** Share of a foot that is seen, across the picture, before which no wall is guessed. */
-const BEFORE_MOST = 0.5;
-
-/** Whether a straight foot lies before most of one that is there: that was seen, so no wall hides it. */
-function hides(own: { foot: readonly PlatePoint[] }, foot: PlateLine): boolean {
-  return piecesOf(own).some((piece) => {
-    const [left, right] = [Math.max(0, piece[0].u), Math.min(1, piece[1].u)];
-    const [from, to] = [Math.max(left, foot[0].u), Math.min(right, foot[1].u)];
-    const isBefore = (u: number) => lineAt(foot, u) > lineAt(piece, u);
-    return to - from > BEFORE_MOST * (right - left) && isBefore(from) && isBefore(to);
-  });
-}
-
-/** Share of a guessed foot, as far as it is seen, that walls may hide. */
-const HIDDEN = 0.6;
-
-/** Whether a straight foot lies behind a wall that is there and higher than the eye, where both are seen. */
-function isBehind(
-  { foot: own, height }: Pick<Scene['plan']['walls'][number], 'foot' | 'height'>,
-  foot: PlateLine,
-  eyeHeight: number,
-): boolean {
-  const [left, right] = [Math.max(0, foot[0].u), Math.min(1, foot[1].u)];
-  const hidden = piecesOf({ foot: own }).map((piece) => {
-    const [from, to] = [Math.max(left, piece[0].u), Math.min(right, piece[1].u)];
-    const u = (from + to) / 2;
-    return to > from && lineAt(piece, u) > lineAt(foot, u) ? to - from : 0;
-  });
-  return height > eyeHeight && hidden.reduce((sum, share) => sum + share, 0) > HIDDEN * (right - left);
-}
 
 /** Whether a place lies within the box of a loop. */
 function isWithin(loop: readonly number[], { u, v }: PlatePoint): boolean {
@@ -202,10 +156,7 @@ export async function guessPlan(scene: Scene, clues: Clues, land: ReadLand): Pro
     });
   };
   const walls = guess.walls.filter(
-    ({ foot }) =>
-      !plan.walls.some(
-        (own) => isAlong(own, foot) || hides(own, foot) || isBehind(own, foot, plan.eyeHeight),
-      ),
+    ({ foot }) => !plan.walls.some((own) => excludes(own, foot, plan.eyeHeight)),
   );
   const feet = [...plan.walls, ...walls].flatMap(piecesOf);
   const decks = guessDecks(lines, feet, { width, height, ground: level }, camera, bare.horizon).filter(
