@@ -1,11 +1,11 @@
 'use client';
 
-import { Button } from '@mantine/core';
 import { RANGES } from '@/core/fields/ranges';
 import { GLOSS_FORMS } from '@/core/plan/finishes';
 import { setSurface } from '@/core/scene/commands';
 import type { GroundPlan } from '@/core/scene/schema';
 import { MirrorsRow } from './mirrors-row';
+import { ReadyMade } from './ready-made';
 import { NumberRow } from '../../controls/number-row';
 import { useScene } from '../../editor/editor-context';
 import classes from '../../worksheet/worksheet.module.css';
@@ -28,25 +28,13 @@ export function GlossRows({ gloss }: { gloss: Gloss }) {
   const { id, name } = gloss;
   return (
     <>
-      <div className={classes.actions} role="group" aria-label="Form">
-        {(Object.keys(NAMES) as (keyof typeof NAMES)[]).map((form) => {
-          const values = GLOSS_FORMS[form];
-          const isOwn = (Object.keys(values) as (keyof typeof values)[]).every(
-            (key) => gloss[key] === values[key],
-          );
-          return (
-            <Button
-              key={form}
-              size="compact-xs"
-              variant={isOwn ? 'filled' : 'default'}
-              aria-pressed={isOwn}
-              onClick={() => run(setSurface(`${name}: ${NAMES[form]}`, 'glosses', id, values))}
-            >
-              {NAMES[form]}
-            </Button>
-          );
-        })}
-      </div>
+      <ReadyMade
+        label="Form"
+        names={NAMES}
+        sets={GLOSS_FORMS}
+        now={gloss}
+        onTake={(form, values) => run(setSurface(`${name}: ${form}`, 'glosses', id, values))}
+      />
       {ROWS.map(({ key, label, range, initial }) => (
         <NumberRow
           key={key}
