@@ -1,6 +1,13 @@
 import { alongRay, rayThrough, type Camera, type PlatePoint } from './camera';
 import type { Vec3 } from './vec3';
 
+/** Height of the horizon of a photo of which nothing is said yet, as a fraction of its height. */
+export const UNSAID_HORIZON = 0.5;
+
+/** Whether a horizon is that of a photo of which nothing is said yet. */
+export const isUnsaid = ({ left, right }: { left: number; right: number }): boolean =>
+  left === UNSAID_HORIZON && right === UNSAID_HORIZON;
+
 /** Beyond this the ground is as good as the horizon, metres. */
 export const FARTHEST_GROUND = 2000;
 

@@ -1,4 +1,5 @@
 import { WHOLE_FRAME } from '../frame/frame';
+import { UNSAID_HORIZON } from '../geometry/ground';
 import { FINISHES } from '../plan/finishes';
 import { FIRST_HOUR, startingNight } from '../night/starting-night';
 import { FIRST_LENS } from '../lens/lens-schema';
@@ -7,7 +8,7 @@ import { RANGES } from '../fields/ranges';
 import { SCENE_VERSION, type Circuit, type Grip, type Moon, type Scene } from './schema';
 
 /** Lens, eye height and horizon of a photo that says nothing about them. */
-export const UNKNOWN = { lens: 35, eyeHeight: 1.6, horizon: 0.5 } as const;
+export const UNKNOWN = { lens: 35, eyeHeight: 1.6, horizon: UNSAID_HORIZON } as const;
 
 /** Where the moon stands before anyone has moved it: high at the left, behind the eye. Moonlight is sunlight, a little warmer. */
 export const FIRST_MOON: Moon = { azimuth: -120, elevation: 40, kelvin: 4150 };

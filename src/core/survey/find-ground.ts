@@ -117,11 +117,12 @@ export function findGround(
     if (told.under[i]) toGround[i] = FLOW.told * Math.max(0, unlike[i] - FLOW.alike);
   }
   for (const { at } of feet) toGround[at] = Math.min(toGround[at], FLOW.plain);
+  // Sky may go on below a horizon of which nothing is said.
+  const noGround = above.map((is, i) => is | sky[i]);
   for (let x = 0; x < width; x++) {
     const i = (height - 1) * width + x;
-    if (!above[i]) toGround[i] = FLOW.edgeSeed * (2 * Math.abs((x + 0.5) / width - 0.5)) ** 4;
+    if (!noGround[i]) toGround[i] = FLOW.edgeSeed * (2 * Math.abs((x + 0.5) / width - 0.5)) ** 4;
   }
-  const noGround = above.slice();
   const noStanding = sky.slice();
   said?.forEach((code, i) => {
     if (lies(code) && !above[i]) [toGround[i], toStanding[i], noStanding[i]] = [0, Infinity, 1];

@@ -1,7 +1,10 @@
+import { isUnsaid } from '../geometry/ground';
 import { fillHoles } from '../plane/fill-holes';
 import { flood } from '../plane/flood';
 import type { PlateFeatures } from './plate-features';
+import { growInto } from './grow-into';
 import { codeOf, type SaidPlane } from './said';
+import { skyBelow } from './sky-below';
 import { BUSIEST, skyLooks, type SkyLooks } from './sky-looks';
 import { skyBehind } from './sky-behind';
 import { broadestOf, isSkyBeside, patchOf, skyPatches } from './sky-patches';
@@ -67,17 +70,6 @@ const leapsOver = (leap: number, width: number) => [
   { dx: 0, by: -leap * width },
 ];
 
-/** Grows by a pixel up, down and to the sides, where it may. */
-function growInto(sky: Uint8Array, may: Uint8Array, width: number): void {
-  const before = sky.slice();
-  for (let i = 0; i < sky.length; i++) {
-    if (before[i] || !may[i]) continue;
-    const x = i % width;
-    const beside = (x > 0 && before[i - 1]) || (x < width - 1 && before[i + 1]);
-    if (beside || before[i - width] || before[i + width]) sky[i] = 1;
-  }
-}
-
 /** Takes the patches at the plate's upper edge, and what goes on alike behind wires, masts and lamp-posts, into `sky`. */
 function takePatches(features: PlateFeatures, { like, over }: SkyLooks, sky: Uint8Array): void {
   const { width, height, softLightness, a, b, oneHue } = features;
@@ -128,6 +120,7 @@ export function findSky(
   spreadBetweenLeaves(features, sky, over);
   // Behind masts and wires a cloud may be amid sky only now.
   takeClouds(features, sky, over);
+  if (isUnsaid(horizon)) skyBelow(features, sky, over);
   fillHoles(sky, width, height, LARGEST_HOLE * sky.length);
   said?.forEach((code, i) => {
     if (code) sky[i] = code === codeOf('sky') ? 1 : 0;

@@ -1,10 +1,10 @@
 import { clampTo, RANGES } from '@/core/fields/ranges';
+import { isUnsaid } from '@/core/geometry/ground';
 import { guessThings, type GuessedThing } from '@/core/layout/guess-things';
 import { piecesOf } from '@/core/layout/known-wall';
 import type { ThingKind } from '@/core/layout/thing-kinds';
 import { cameraOf } from '@/core/picture/camera-of';
 import type { Command } from '@/core/scene/command';
-import { UNKNOWN } from '@/core/scene/new-scene';
 import { MOST_MATTES } from '@/core/matte/matte-schema';
 import { coveredShare } from '@/core/matte/coverage-picture';
 import type { GroundPlan, Matte, Scene } from '@/core/scene/schema';
@@ -38,10 +38,8 @@ async function guessSun(scene: Scene, land: ReadLand, coverage: ReadCoverage) {
 
 /** Whether nobody has touched the ground plan of a scene, nor lit anything. */
 export function isUntouched({ plan, fixtures }: Scene): boolean {
-  const { left, right } = plan.horizon;
   const surfaces = plan.walls.length + plan.decks.length + plan.standees.length;
-  const isLevel = left === UNKNOWN.horizon && right === UNKNOWN.horizon;
-  return isLevel && surfaces + fixtures.length === 0;
+  return isUnsaid(plan.horizon) && surfaces + fixtures.length === 0;
 }
 
 /**
