@@ -12,13 +12,20 @@ interface KnownWall {
 export const piecesOf = ({ foot }: { foot: readonly PlatePoint[] }) =>
   foot.slice(1).map((to, k) => fromLeft(foot[k], to));
 
+/** From where to where something goes across the picture, fractions of its width. */
+type Span = readonly [from: number, to: number];
+
+const PICTURE: Span = [0, 1];
+const spanOf = ([from, to]: PlateLine): Span => [from.u, to.u];
+const shared = ([a, b]: Span, [c, d]: Span): Span => [Math.max(a, c), Math.min(b, d)];
+
 /** Feet that lie so near to each other, fraction of the height, are of one wall. */
 const ONE_WALL = 0.03;
 
 /** Whether a straight foot lies along one that is there, where both are seen. */
 function isAlong(own: Pick<KnownWall, 'foot'>, foot: PlateLine): boolean {
   return piecesOf(own).some((piece) => {
-    const [from, to] = [Math.max(piece[0].u, foot[0].u), Math.min(piece[1].u, foot[1].u)];
+    const [from, to] = shared(spanOf(piece), spanOf(foot));
     const isOne = (u: number) => Math.abs(lineAt(piece, u) - lineAt(foot, u)) < ONE_WALL;
     return to - from > (foot[1].u - foot[0].u) / 2 && isOne(from) && isOne(to);
   });
@@ -30,8 +37,8 @@ const BEFORE_MOST = 0.5;
 /** Whether a straight foot lies before most of one that is there: that was seen, so no wall hides it. */
 function hides(own: Pick<KnownWall, 'foot'>, foot: PlateLine): boolean {
   return piecesOf(own).some((piece) => {
-    const [left, right] = [Math.max(0, piece[0].u), Math.min(1, piece[1].u)];
-    const [from, to] = [Math.max(left, foot[0].u), Math.min(right, foot[1].u)];
+    const [left, right] = shared(PICTURE, spanOf(piece));
+    const [from, to] = shared([left, right], spanOf(foot));
     const isBefore = (u: number) => lineAt(foot, u) > lineAt(piece, u);
     return to - from > BEFORE_MOST * (right - left) && isBefore(from) && isBefore(to);
   });
@@ -42,9 +49,9 @@ const HIDDEN = 0.6;
 
 /** Whether a straight foot lies behind a wall that is there and higher than the eye, where both are seen. */
 function isBehind({ foot: own, height }: KnownWall, foot: PlateLine, eyeHeight: number): boolean {
-  const [left, right] = [Math.max(0, foot[0].u), Math.min(1, foot[1].u)];
+  const [left, right] = shared(PICTURE, spanOf(foot));
   const hidden = piecesOf({ foot: own }).map((piece) => {
-    const [from, to] = [Math.max(left, piece[0].u), Math.min(right, piece[1].u)];
+    const [from, to] = shared([left, right], spanOf(piece));
     const u = (from + to) / 2;
     return to > from && lineAt(piece, u) > lineAt(foot, u) ? to - from : 0;
   });

@@ -109,7 +109,6 @@ function createFollower({ reach, normalZ, land }: Land, camera: Camera, width: n
   ): void => {
     const way = hypot(fx, fy, fz);
     let step: number = STEPS.first;
-    let isOut = false;
     const away = dx * zx + dy * zy + dz * zz;
     const isBack = away < 0;
     for (let k = 0; k < STEPS.count; k++, step *= STEPS.ratio) {
@@ -121,9 +120,9 @@ function createFollower({ reach, normalZ, land }: Land, camera: Camera, width: n
       out[0] = u;
       out[1] = v;
       out[2] = step / (step + way);
-      isOut = u < 0 || u >= 1 || v < 0 || v >= 1;
-      if (isOut && !isBack) return;
-      if (isOut) break;
+      const isOut = u < 0 || u >= 1 || v < 0 || v >= 1;
+      if (isOut && isBack) break;
+      if (isOut) return;
       const i = Math.floor(v * height) * width + Math.floor(u * width);
       if (land[i] < 0.5 || normalZ[i] > LEVEL) continue;
       // How often the pixel's own ray, which reaches its surface at `reach`, goes into the way to here.

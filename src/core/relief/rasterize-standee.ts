@@ -1,4 +1,6 @@
+import { glossFrame } from '../plan/gloss-frame';
 import { rippleNormal } from './ripple';
+import { tiltNormal } from './tilt-normal';
 import { layBox, type ReadyBox } from './rasterize-box';
 import { steepen } from '../plane/steepen';
 import type { Relief } from './relief-planes';
@@ -10,6 +12,9 @@ export interface RoundRow {
   right: Float32Array;
   up: Float32Array;
 }
+
+/** A card faces the eye. */
+const TO_THE_EYE = glossFrame({ turn: 0, lean: 0 });
 
 /** Pixels of a row between which something covers any: the first, and the first beyond. */
 export interface Span {
@@ -73,11 +78,7 @@ function layCard(
 ): void {
   const right = roundness * round.right[x] + creased * foldRight[x];
   const up = roundness * round.up[x] + creased * foldUp[x];
-  const level = Math.sqrt(Math.max(0.04, 1 - right * right - up * up));
-  const long = Math.sqrt(right * right + up * up + level * level);
   out.reach[i] = stands / ahead[x];
-  out.normalX[i] = right / long;
-  out.normalY[i] = -level / long;
-  out.normalZ[i] = up / long;
+  tiltNormal(out, i, TO_THE_EYE, right, up);
   out.unknownFacing[i] = 1 - roundness;
 }

@@ -2,7 +2,7 @@ import { isUnsaid } from '../geometry/ground';
 import { fillHoles } from '../plane/fill-holes';
 import { flood } from '../plane/flood';
 import type { PlateFeatures } from './plate-features';
-import { growInto } from './grow-into';
+import { growOverEdge } from './grow-into';
 import { codeOf, type SaidPlane } from './said';
 import { skyBelow } from './sky-below';
 import { BUSIEST, skyLooks, type SkyLooks } from './sky-looks';
@@ -13,9 +13,6 @@ import { hypot } from '../plane/hypot';
 
 /** Holes in the sky up to this share of the plate are filled. */
 const LARGEST_HOLE = 0.002;
-
-/** Steps by which sky goes on to the edge at which it ends: pixels on it count as sharp. */
-const OVER_EDGE = 2;
 
 /** How far sky is sought behind thin things, fraction of the width, and how alike it must be there. */
 const OVER_THIN = { leap: 0.024, lightness: 0.03, color: 0.012 } as const;
@@ -115,7 +112,7 @@ export function findSky(
   const { over, pale } = looks;
   const sky = new Uint8Array(width * height);
   takePatches(features, looks, sky);
-  for (let step = 0; step < OVER_EDGE; step++) growInto(sky, pale, width);
+  growOverEdge(sky, pale, width);
   takeClouds(features, sky, over);
   spreadBetweenLeaves(features, sky, over);
   // Behind masts and wires a cloud may be amid sky only now.

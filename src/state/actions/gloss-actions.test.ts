@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { project, type PlatePoint } from '@/core/geometry/camera';
+import { middleOfCoverage } from '@/core/matte/coverage-picture';
 import { cameraOf } from '@/core/picture/camera-of';
 import { newScene, PLAIN_FINISH } from '@/core/scene/new-scene';
-import { middleOf, newGloss, turnAt } from './gloss-actions';
+import { newGloss, turnAt } from './gloss-actions';
 import { guessedWall } from './plan-actions';
 
 const bare = newScene('Test', { asset: '0'.repeat(64), width: 300, height: 200 });
@@ -41,9 +42,9 @@ describe('a new gloss', () => {
 describe('the middle of a coverage', () => {
   it('is where it covers most, and nowhere where it covers nothing', () => {
     const data = new Uint8Array(20);
-    expect(middleOf({ width: 5, height: 4, data })).toBeUndefined();
+    expect(middleOfCoverage({ width: 5, height: 4, data })).toBeUndefined();
     data[1 * 5 + 2] = data[1 * 5 + 3] = 255;
-    const middle = middleOf({ width: 5, height: 4, data })!;
+    const middle = middleOfCoverage({ width: 5, height: 4, data })!;
     expect(middle.u).toBeCloseTo(0.6, 12);
     expect(middle.v).toBeCloseTo(0.375, 12);
   });

@@ -1,6 +1,5 @@
 import { clampTo, RANGES } from '@/core/fields/ranges';
 import type { PlatePoint } from '@/core/geometry/camera';
-import type { CoveragePicture } from '@/core/matte/coverage-picture';
 import { cameraOf } from '@/core/picture/camera-of';
 import { boxPiece } from '@/core/plan/box-piece';
 import { GLOSS_FORMS } from '@/core/plan/finishes';
@@ -10,17 +9,6 @@ import type { GroundPlan, Scene } from '@/core/scene/schema';
 import { freeName } from './free-name';
 
 type Gloss = GroundPlan['glosses'][number];
-
-/** The middle of what a coverage covers; undefined where it covers nothing. */
-export function middleOf({ width, height, data }: CoveragePicture): PlatePoint | undefined {
-  let [sum, x, y] = [0, 0, 0];
-  for (let i = 0; i < data.length; i++) {
-    sum += data[i];
-    x += data[i] * (i % width);
-    y += data[i] * Math.floor(i / width);
-  }
-  return sum > 0 ? { u: (x / sum + 0.5) / width, v: (y / sum + 0.5) / height } : undefined;
-}
 
 const turnOf = (normalX: number, normalY: number) =>
   clampTo(Math.round((Math.atan2(normalX, -normalY) * 180) / Math.PI), RANGES.glossTurn);

@@ -3,12 +3,12 @@
 import { Button, Menu, UnstyledButton } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useStore } from 'zustand';
-import type { CoveragePicture } from '@/core/matte/coverage-picture';
+import { middleOfCoverage, type CoveragePicture } from '@/core/matte/coverage-picture';
 import type { Command } from '@/core/scene/command';
 import { addSurface, type SurfaceKind } from '@/core/scene/commands';
 import { MOST_SURFACES } from '@/core/plan/plan-schema';
 import type { Matte, Scene } from '@/core/scene/schema';
-import { middleOf, newGloss } from '@/state/actions/gloss-actions';
+import { newGloss } from '@/state/actions/gloss-actions';
 import { lowestOf, newDeck, newStandee, newWall } from '@/state/actions/plan-actions';
 import { useScene, useSession, useView } from '../../editor/editor-context';
 import own from '../../worksheet/lists.module.css';
@@ -39,7 +39,7 @@ const stoodUp: OfAMatteProps['make'] = (scene, matte, covered) => {
 
 /** A matte that shines as what it lies on is turned. */
 const madeToShine: OfAMatteProps['make'] = (scene, matte, covered) => {
-  const middle = middleOf(covered);
+  const middle = middleOfCoverage(covered);
   if (!middle) return undefined;
   const surface = newGloss(scene, matte, middle);
   return { surface, command: addSurface(`Let ${matte.name} shine`, 'glosses', surface) };
